@@ -68,14 +68,15 @@ func tellFirm(f store.Firm) FirmOut {
 
 // Frame is what every screen shows round its work.
 type Frame struct {
-	Today   day.Day         `json:"today" format:"date"`
-	Movable bool            `json:"movable" doc:"The day can be moved: the sample's only"`
-	Home    day.Day         `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
-	Firm    FirmOut         `json:"firm"`
-	Counts  overview.Counts `json:"counts"`
-	Levels  []job.Level     `json:"levels" doc:"The words for what a day costs, the best first"`
-	Style   quantity.Style  `json:"style" doc:"How the reader wants figures and days written"`
-	Trouble string          `json:"trouble,omitempty" doc:"What is wrong with the disk: nothing can be kept, and the windows of jobs stay as they were last worked out"`
+	Today   day.Day           `json:"today" format:"date"`
+	Movable bool              `json:"movable" doc:"The day can be moved: the sample's only"`
+	Home    day.Day           `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
+	Firm    FirmOut           `json:"firm"`
+	Counts  overview.Counts   `json:"counts"`
+	Levels  []job.Level       `json:"levels" doc:"The words for what a day costs, the best first"`
+	Style   quantity.Style    `json:"style" doc:"How the reader wants figures and days written"`
+	Trouble string            `json:"trouble,omitempty" doc:"What is wrong with the disk: nothing can be kept, and the windows of jobs stay as they were last worked out"`
+	First   *store.FirstSteps `json:"first,omitempty" doc:"How far a new record has come; absent once a verdict stands"`
 }
 
 // Reader tells who reads: by the language, how figures and days are written.
@@ -86,7 +87,7 @@ type Reader struct {
 func (s *Server) frame(ctx context.Context, in *Reader) (*Out[Frame], error) {
 	f, err := s.Overview.Frame(ctx)
 	style := s.styleOf(ctx, in.Language)
-	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), style, f.Trouble}), s.problem(ctx, "frame", err)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), style, f.Trouble, f.First}), s.problem(ctx, "frame", err)
 }
 
 func (s *Server) moveToday(ctx context.Context, in *struct {

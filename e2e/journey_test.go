@@ -215,7 +215,8 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
 	b.visit("/")
-	b.see("No property yet")
+	b.see("First steps")
+	b.accessible("the first steps")
 	b.press("link", "Add a property")
 	b.press("button", "Add the first property")
 	b.fill("Client", "The school board")
@@ -287,6 +288,20 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b.press("link", "Lookout")
 	b.see("Freeze on Thu 4 March")
 	b.see("Oleander")
+
+	// The first steps lead on to the first verdict; with it they are gone.
+	b.press("link", "Walk to a plant")
+	b.see("Nothing has been checked yet")
+	b.press("button", "Bark green")
+	b.see("Bark green at")
+	b.press("link", "Lookout")
+	b.until("the last step", `document.querySelector('[aria-label="First steps"] [aria-current=step]')?.innerText.includes('Accept your first verdict')`)
+	b.press("link", "Accept your first verdict")
+	b.press("button", "Accept")
+	b.see("jobs on the year")
+	b.press("link", "Lookout")
+	b.see("stayed well within what they bear")
+	b.until("no first steps any more", "!document.querySelector('[aria-label=\"First steps\"]')")
 }
 
 // TestOverrule says why, and the jobs follow the gardener's verdict.

@@ -504,18 +504,18 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	low := s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial
 	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && !s.highOnly(e) && (dead || low)
 	if needCrown {
-		var changes []string
+		would := ifs{}
 		for _, r := range []string{"firm_buds", "soft"} {
-			would := q
-			would.Checks = append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})
-			after := gather(would)
+			made := q
+			made.Checks = append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})
+			after := gather(made)
 			if nd := s.decide(&after); nd.kind != d.kind {
 				felt := map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r]
-				changes = append(changes, fmt.Sprintf("A %s crown: %s.", felt, s.would(nd, q.Plant.HeightM)))
+				would.add(felt, s.would(nd, q.Plant.HeightM))
 			}
 		}
 		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether " +
-			"it can come again from below."}, changes
+			"it can come again from below."}, would.tell("A %s crown")
 	}
 	if e.crown == "soft" || s.species.Form == catalogue.Perennial { // the one is past more checks, the other has no bark
 		return nil, nil
@@ -534,7 +534,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil
 	}
 	matters := !e.any
-	var changes []string
+	would := ifs{}
 	for _, o := range belief.Outcomes(kind, e.alone) {
 		after := *e
 		p := after.belief.Update(x, o.Alive, o.Dead)
@@ -546,8 +546,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		if p > 0.05 && changed {
 			matters = true
 			if o.Word != "" && nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word,
-					quantity.Length(x*q.Plant.HeightM), s.would(nd, q.Plant.HeightM)))
+				would.add(o.Word, s.would(nd, q.Plant.HeightM))
 			}
 		}
 		lo, hi := after.belief.Interval()
@@ -569,5 +568,5 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		within = " within reach"
 	}
 	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most%s.", quantity.Length(lo*q.Plant.HeightM), quantity.Length(hi*q.Plant.HeightM), within)
-	return out, changes
+	return out, would.tell("Bark %s at " + quantity.Length(h))
 }

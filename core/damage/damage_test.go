@@ -118,6 +118,14 @@ func TestSituations(t *testing.T) {
 		if c.want == Wait && !strings.HasPrefix(c.species, "trachycarpus") && !strings.Contains(strings.Join(a.Changes, " "), "No leaf") {
 			t.Errorf("%s: says only %q would change it", c.name, a.Changes)
 		}
+		thens := map[string]string{}
+		for _, change := range a.Changes {
+			_, then, _ := strings.Cut(change, ": ")
+			if other := thens[then]; other != "" {
+				t.Errorf("%s: %q and %q change it to the same", c.name, other, change)
+			}
+			thens[then] = change
+		}
 		if b := a.Boundary; b.LowM > b.BestM || b.BestM > b.HighM || b.HighM > c.height+0.005 {
 			t.Errorf("%s: boundary %+v", c.name, b)
 		}

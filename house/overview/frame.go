@@ -16,7 +16,8 @@ type Frame struct {
 	Home    day.Day
 	Firm    store.Firm
 	Counts  Counts
-	Trouble string // with the disk; empty for none
+	Trouble string            // with the disk; empty for none
+	First   *store.FirstSteps // of a record without a verdict
 }
 
 // Counts are what wants attention in each place.
@@ -54,6 +55,13 @@ func (h *Room) Frame(ctx context.Context) (Frame, error) {
 		Overdue: n.Overdue,
 	}
 	f.Trouble = h.Work.Trouble()
+	begun, err := h.Store.FirstSteps(ctx)
+	if err != nil {
+		return f, err
+	}
+	if !begun.Decided {
+		f.First = &begun
+	}
 	if f.Movable {
 		f.Home = h.Home
 	}

@@ -3,13 +3,10 @@
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
-  import Find from './overview/Find.svelte';
   import { setByRegion } from './firm/region';
   import { attempt, house, keys } from './lib/house.svelte';
   import Notes from './lib/Notes.svelte';
-  import SignIn from './firm/SignIn.svelte';
   import { opened } from './lib/opened';
-  import MoveTime from './firm/MoveTime.svelte';
   import Waiting from './lib/Waiting.svelte';
   import Lookout from './overview/Lookout.svelte';
   import { inWords } from './lib/dates';
@@ -156,6 +153,28 @@
 
   let finding = $state(false);
   let helping = $state(false);
+  let page = $state(''); // of help that was asked for; empty: that of the screen
+  function help(id = '') {
+    page = id;
+    helping = true;
+  }
+  // What stands beside the screens is read when it is first wanted.
+  const asides = {
+    Help: () => import('./overview/Help.svelte'),
+    Find: () => import('./overview/Find.svelte'),
+    MoveTime: () => import('./firm/MoveTime.svelte'),
+    SignIn: () => import('./firm/SignIn.svelte'),
+  };
+  let aside = $state.raw<{ [name in keyof typeof asides]?: Awaited<ReturnType<(typeof asides)[name]>>['default'] }>({});
+  $effect(() => {
+    const wanted = { Help: helping, Find: finding, MoveTime: moving, SignIn: house.me?.needs === 'sign-in' };
+    for (const name of Object.keys(asides) as (keyof typeof asides)[])
+      if (wanted[name] && !aside[name])
+        void attempt(async () => {
+          const { default: part } = await asides[name]();
+          aside = { ...aside, [name]: part };
+        });
+  });
   let more = $state(false);
   let moving = $state(false);
 
@@ -193,7 +212,7 @@
     } else if (e.key === '/') {
       finding = true;
     } else if (e.key === '?') {
-      helping = true;
+      help();
     } else if (e.key.toLowerCase() === 't' && house.frame?.movable) {
       moving = true;
     } else {
@@ -208,7 +227,7 @@
 <svelte:window {onkeydown} />
 
 <ThemeProvider {theme}>
-  {#if house.me?.needs === 'sign-in' && !open}<SignIn />{/if}
+  {#if house.me?.needs === 'sign-in' && !open && aside.SignIn}<aside.SignIn />{/if}
   <div class="flex min-h-dvh flex-col md:flex-row print:block print:min-h-0">
     <nav
       hidden={client}
@@ -259,7 +278,7 @@
             >Move the time <kbd>T</kbd></button
           >{/if}
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (finding = true)}>Find <kbd>/</kbd></button>
-        <button class="block min-h-8 text-moss hover:underline" onclick={() => (helping = true)}>Keys <kbd>?</kbd></button>
+        <button class="block min-h-8 text-moss hover:underline" onclick={() => help()}>Help <kbd>?</kbd></button>
         <button
           class="block min-h-8 text-moss hover:underline"
           role="switch"
@@ -321,8 +340,8 @@
     </div>
   {/if}
 
-  <Find bind:open={finding} />
-  <MoveTime bind:open={moving} />
+  {#if aside.Find}<aside.Find bind:open={finding} onhelp={(id: string) => help(id)} />{/if}
+  {#if aside.MoveTime}<aside.MoveTime bind:open={moving} />{/if}
 
   <Modal bind:open={more} title="More" size="xs">
     <div class="grid gap-2 text-lg text-ink">
@@ -337,6 +356,13 @@
           more = false;
           finding = true;
         }}>Find</button
+      >
+      <button
+        class="min-h-12 border-b border-rule text-left text-moss"
+        onclick={() => {
+          more = false;
+          help();
+        }}>Help on this screen</button
       >
       {#if house.frame?.movable}
         <button
@@ -360,23 +386,16 @@
     </div>
   </Modal>
 
-  <Modal bind:open={helping} title="Keys" size="sm">
-    <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-      {#each [...keys.screen, ...keys.ribbon] as k (k.key)}
-        <dt><kbd>{k.key === ' ' ? 'Space' : k.key}</kbd></dt>
-        <dd>{k.does}</dd>
-      {/each}
-      <dt><kbd>1</kbd>–<kbd>{places.length}</kbd></dt>
-      <dd>the places, from Lookout to {places.at(-1)!.name}</dd>
-      {#if house.frame?.movable}
-        <dt><kbd>T</kbd></dt>
-        <dd>move the sample’s time</dd>
-      {/if}
-      <dt><kbd>/</kbd></dt>
-      <dd>find a plant, property or job</dd>
-      <dt><kbd>Escape</kbd></dt>
-      <dd>close what is open; what was typed is there when it is opened again</dd>
-    </dl>
-    <Button class="mt-3" onclick={() => (helping = false)}>Close</Button>
-  </Modal>
+  {#if aside.Help}<aside.Help
+      bind:open={helping}
+      path={router.location}
+      asked={page}
+      here={[...keys.screen, ...keys.ribbon]}
+      everywhere={[
+        [`1–${places.length}`, `the places, from Lookout to ${places.at(-1)!.name}`],
+        ...(house.frame?.movable ? [['T', 'move the sample’s time'] as [string, string]] : []),
+        ['/', 'find a plant, property, job or page of help'],
+        ['Escape', 'close what is open; what was typed is there when it is opened again'],
+      ]}
+    />{/if}
 </ThemeProvider>

@@ -8057,6 +8057,23 @@ export interface components {
              */
             week_start: number;
         };
+        /** @description How far a record has come that is still new. */
+        FirstSteps: {
+            /** @description A plant was looked at */
+            checked: boolean;
+            /** @description A verdict was accepted or overruled */
+            decided: boolean;
+            /**
+             * Format: int64
+             * @description The first on it; 0 without one
+             */
+            plant: number;
+            /**
+             * Format: int64
+             * @description The first that was entered; 0 without one
+             */
+            property: number;
+        };
         /** @description What cannot be where it stands: of a crew's day, or of a visit on it. */
         Flag: {
             /**
@@ -8160,6 +8177,8 @@ export interface components {
             counts: components["schemas"]["Counts"];
             /** @description Name of the firm */
             firm: components["schemas"]["FirmOut"];
+            /** @description How far a new record has come; absent once a verdict stands */
+            first?: components["schemas"]["FirstSteps"];
             /**
              * Format: date
              * @description The day the sample starts at, where it can be moved

@@ -110,5 +110,6 @@ export async function attempt(f: () => Promise<void>): Promise<Problem | undefin
 }
 
 /** Keys of the screen in sight: the place sets them, the frame listens and lists them. */
-export type Keys = { key: string; does: string; run: () => void }[];
+export type Key = { key: string; does: string; run: () => void };
+export type Keys = Key[];
 export const keys = $state<{ screen: Keys; ribbon: Keys }>({ screen: [], ribbon: [] });

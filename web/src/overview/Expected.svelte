@@ -50,6 +50,14 @@
   <path d={shape} fill="none" stroke="var(--color-ink)" stroke-width="1.1" />
   <line x1="2" x2={box - 2} y1={ground} y2={ground} stroke="var(--color-ink)" stroke-width="1" />
   {#if organ === 'roots'}
-    <rect x={box / 2 - 9} y={ground + 1} width="18" height="5" fill="url(#{id}-h)" stroke="var(--color-wood)" stroke-width="0.8" />
+    <rect
+      x={box / 2 - 9}
+      y={ground + 1}
+      width="18"
+      height="5"
+      fill="url(#{id}-h)"
+      stroke="var(--color-wood)"
+      stroke-width="0.8"
+    />
   {/if}
 </svg>

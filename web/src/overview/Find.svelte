@@ -3,11 +3,12 @@
   import { push } from 'svelte-spa-router';
   import { api, ask } from '../api/client';
   import { attempt } from '../lib/house.svelte';
+  import { search } from './help';
 
-  let { open = $bindable() }: { open: boolean } = $props();
+  let { open = $bindable(), onhelp }: { open: boolean; onhelp: (page: string) => void } = $props();
 
   interface Found {
-    path: string;
+    path: string; // where it leads; of a page of help, ? and its id
     what: string;
     detail: string;
   }
@@ -33,6 +34,9 @@
         ...h.species.map((s) => ({ path: `/almanac/${s.id}`, what: s.common, detail: 'species' })),
         ...h.causes.map((c) => ({ path: `/almanac/cause/${c.id}`, what: c.name, detail: 'cause' })),
         ...h.jobs.map((j) => ({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}` })),
+        ...search(text)
+          .slice(0, 3)
+          .map(({ page, say }) => ({ path: `?${page.id}`, what: page.name, detail: `help${say ? ` · ${say}` : ''}` })),
       ];
       more = h.more;
       at = 0;
@@ -60,7 +64,8 @@
   function go(f: Found | undefined) {
     if (!f) return;
     open = false;
-    void push(f.path);
+    if (f.path.startsWith('?')) onhelp(f.path.slice(1));
+    else void push(f.path);
   }
   function onkeydown(e: KeyboardEvent) {
     if (e.key === 'ArrowDown') at = Math.min(found.length - 1, at + 1);
@@ -73,9 +78,9 @@
 
 <Modal bind:open title="Find" size="md" placement="top-center" class="mt-16">
   <label class="block"
-    ><span class="sr-only">Plant, property, species, cause or job</span>
+    ><span class="sr-only">Plant, property, species, cause, job or help</span>
     <!-- svelte-ignore a11y_autofocus -- the field is what the dialog was opened for -->
-    <Input bind:value={words} {onkeydown} placeholder="Plant, property, species, cause or job" autofocus />
+    <Input bind:value={words} {onkeydown} placeholder="Plant, property, species, cause, job or help" autofocus />
   </label>
   <ul class="mt-2 min-h-24">
     {#each found as f, i (f.path)}

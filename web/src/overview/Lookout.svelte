@@ -17,6 +17,7 @@
   import HoldNote from '../work/HoldNote.svelte';
   import Mark from './Mark.svelte';
   import Due from '../lib/Due.svelte';
+  import FirstSteps from './FirstSteps.svelte';
   import NightWatch from './NightWatch.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -256,14 +257,9 @@
   {#if !look || !house.frame}
     <Waiting rows={8} />
   {:else if !house.frame.counts.grounds}
-    <div class="max-w-xl border border-rule bg-white p-5">
-      <h2>No property yet</h2>
-      <p class="mt-1">
-        The lookout watches the weather over your properties. Add the first one with its climate, then its plants.
-      </p>
-      <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a>
-    </div>
+    <FirstSteps begun={house.frame.first ?? { property: 0, plant: 0, checked: false, decided: false }} />
   {:else}
+    {#if house.frame.first}<FirstSteps begun={house.frame.first} />{/if}
     <NightWatch />
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
       <section aria-labelledby="looks" class="min-w-0">

@@ -370,7 +370,9 @@
                   >{d.seen ? ' frost' : ` frost ${Math.round(100 * d.frost)} %`}</span
                 >{/if}</span
             >{/if}
-          {#if open.length}<span class="block">{open.length} {open.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
+          {#if open.length}<span class="block"
+              >{open.length} {open.length === 1 ? 'job' : 'jobs'}, <span class="whitespace-nowrap">{hours(d.minutes)}</span></span
+            >{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
           {#if d.flags.length}<span class="block text-xs font-bold text-bad">does not work</span>{/if}
           {#if c !== undefined}<span

@@ -67,7 +67,9 @@
       {/if}
       {#each stops as x (x.n)}
         <circle cx={at(x.s).x} cy={at(x.s).y} r="9" fill="var(--color-moss)" stroke="var(--color-white)" />
-        <text x={at(x.s).x} y={at(x.s).y + 4} text-anchor="middle" font-size="12" font-weight="700" fill="var(--color-white)">{x.n}</text>
+        <text x={at(x.s).x} y={at(x.s).y + 4} text-anchor="middle" font-size="12" font-weight="700" fill="var(--color-white)"
+          >{x.n}</text
+        >
       {/each}
     </svg>
     <figcaption class="text-sm text-soft">

@@ -89,8 +89,14 @@
         stroke-width="2.5"
         paint-order="stroke">{short(b.v.property, b.room)}</text
       >
-      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)" stroke="var(--color-white)" stroke-width="2.5" paint-order="stroke"
-        >{short(b.v.jobs?.length === 1 ? b.v.jobs[0]!.title : `${b.v.jobs?.length ?? 0} jobs`, b.room)}</text
+      <text
+        x={b.left + 5}
+        y="30"
+        font-size="12"
+        fill="var(--color-ink)"
+        stroke="var(--color-white)"
+        stroke-width="2.5"
+        paint-order="stroke">{short(b.v.jobs?.length === 1 ? b.v.jobs[0]!.title : `${b.v.jobs?.length ?? 0} jobs`, b.room)}</text
       >
     {/each}
     <line x1="0" x2={width} y1={high - 0.5} y2={high - 0.5} stroke="var(--color-rule)" />

@@ -38,6 +38,11 @@
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
   /** What the head says already is not said again at its step. */
   const told = (head: string, step: string) => head.toLowerCase().includes(step.toLowerCase().replace(/\.$/, ''));
+  /** A step that takes the same means in the same amount as the one before it. */
+  const same = (s: Treatment['answer']['steps'][number], before: typeof s | undefined) =>
+    !!before &&
+    !!s.use_name &&
+    [s, before].map((x) => JSON.stringify([x.use_name, x.where, x.amount, x.limits])).every((x, _, all) => x === all[0]);
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
   async function keep() {
     if (busy) return;
@@ -102,7 +107,8 @@
               {capital(w.text)}.
             </p>{/each}
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
-            {#each a.steps as s (s.n)}
+            {#each a.steps as s, i (s.n)}
+              {@const again = same(s, a.steps[i - 1])}
               <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
                 <p class="font-semibold">
                   {inWords(s.day)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
@@ -111,15 +117,16 @@
                     >{/if}
                 </p>
                 {#if !told(a.text, s.do)}<p>{s.do}</p>{/if}
-                {#if s.use_name}<p class="text-sm">
+                {#if again}<p class="text-sm">Means, amount and limits as in the step before.</p>{/if}
+                {#if s.use_name && !again}<p class="text-sm">
                     <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
                   </p>{/if}
                 {#each s.why as w}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
                 {#if s.harvest_from}<p class="text-sm font-semibold">
                     Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
                   </p>{/if}
-                {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
-                {#if s.amount}
+                {#if s.limits?.length && !again}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
+                {#if s.amount && !again}
                   <p class="text-sm" data-testid="amount">
                     {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
                         s.amount.to_l ?? 0,

@@ -289,7 +289,11 @@
           <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
         </header>
         {#if told?.said}<p class="mt-1 border-l-4 border-water pl-2 text-sm max-lg:hidden">Said to them: “{told.said}”</p>{/if}
-        {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
+        {#if plant.look && !answer?.reasons.some((r) => r.text.includes(plant!.look!.reason))}<p
+            class="mt-1 text-sm text-soft max-lg:hidden"
+          >
+            {plant.look.reason}
+          </p>{/if}
         {#if pad.grafted && plant.graft.rootstock_leaf}<p class="text-sm text-soft max-lg:hidden">
             {plant.graft.habit === 'usually' ? 'Usually' : 'Sometimes'} grafted: a rootstock’s shoots have {plant.graft
               .rootstock_leaf}.
