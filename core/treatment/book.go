@@ -97,6 +97,17 @@ type Rung struct {
 	To    When     `yaml:"to"`   // it is not begun later
 }
 
+// does is what is done on a rung, step after step: the last may be what it is named for.
+func (r Rung) does() string {
+	var all []string
+	for _, s := range r.Steps {
+		if !slices.Contains(all, s.Do) {
+			all = append(all, s.Do)
+		}
+	}
+	return strings.Join(all, " ")
+}
+
 // Programme is the ladder of a cause.
 type Programme struct {
 	ID      string   `yaml:"id"`

@@ -127,7 +127,7 @@ func (s *search) waits(out *Answer) {
 			out.Ladder,
 			Offer{
 				Rung:    r.Rung,
-				Do:      r.Steps[0].Do,
+				Do:      r.does(),
 				Chosen:  r.Rung == "none",
 				Allowed: r.Rung == "none",
 				Why:     "helpers are at work",
@@ -162,7 +162,7 @@ func (s *search) choose(out *Answer) Rung {
 	pick, escalate := -1, false
 	for i, r := range list {
 		why := s.closed(r, out)
-		o := Offer{Rung: r.Rung, Do: r.Steps[0].Do, Allowed: why == "", Why: why}
+		o := Offer{Rung: r.Rung, Do: r.does(), Allowed: why == "", Why: why}
 		if why == weakHidden {
 			continue // not even named, by house rule
 		}
@@ -202,7 +202,7 @@ func (s *search) choose(out *Answer) Rung {
 	past := false
 	for i := range out.Ladder {
 		o := &out.Ladder[i]
-		o.Chosen = !past && o.Rung == chosen.Rung && o.Do == chosen.Steps[0].Do
+		o.Chosen = !past && o.Rung == chosen.Rung && o.Do == chosen.does()
 		past = past || o.Chosen
 		if past && !o.Chosen && o.Allowed {
 			o.Why = "more than is needed now; it comes next if this does not help"
