@@ -38,8 +38,8 @@ func TestFirstPageIsLight(t *testing.T) {
 	t.Parallel()
 	kb := open(t, reading(t), 1280, 800).scriptKB()
 	t.Logf("the first page takes %.0f kB of compressed script", kb)
-	if kb < 20 || kb > 150 {
-		t.Errorf("%.0f kB of script on the first page, want some and at most 150", kb)
+	if kb < 20 || kb > 115 {
+		t.Errorf("%.0f kB of script on the first page, want some and at most 115", kb)
 	}
 }
 

@@ -29,6 +29,13 @@ export default defineConfig({
       },
     }),
   ],
-  build: { outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 800,
+    // Flowbite does not say that its parts have no side effects: without that every part's look comes with the first page.
+    rolldownOptions: { treeshake: { moduleSideEffects: [{ test: /node_modules\/flowbite-svelte\//, sideEffects: false }] } },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
 });

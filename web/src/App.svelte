@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Modal, ThemeProvider } from 'flowbite-svelte';
+  import { Button, ThemeProvider } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
@@ -164,10 +164,11 @@
     Find: () => import('./overview/Find.svelte'),
     MoveTime: () => import('./firm/MoveTime.svelte'),
     SignIn: () => import('./firm/SignIn.svelte'),
+    MorePlaces: () => import('./overview/MorePlaces.svelte'),
   };
   let aside = $state.raw<{ [name in keyof typeof asides]?: Awaited<ReturnType<(typeof asides)[name]>>['default'] }>({});
   $effect(() => {
-    const wanted = { Help: helping, Find: finding, MoveTime: moving, SignIn: house.me?.needs === 'sign-in' };
+    const wanted = { Help: helping, Find: finding, MoveTime: moving, SignIn: house.me?.needs === 'sign-in', MorePlaces: more };
     for (const name of Object.keys(asides) as (keyof typeof asides)[])
       if (wanted[name] && !aside[name])
         void attempt(async () => {
@@ -343,48 +344,13 @@
   {#if aside.Find}<aside.Find bind:open={finding} onhelp={(id: string) => help(id)} />{/if}
   {#if aside.MoveTime}<aside.MoveTime bind:open={moving} />{/if}
 
-  <Modal bind:open={more} title="More" size="xs">
-    <div class="grid gap-2 text-lg text-ink">
-      {#each places.slice(4) as p (p.path)}
-        <a class="flex min-h-12 items-center border-b border-rule" href="#{p.path}" onclick={() => (more = false)}
-          >{p.name}{#if p.count}&nbsp;<span class="text-soft">{p.count} {p.of}</span>{/if}</a
-        >
-      {/each}
-      <button
-        class="min-h-12 border-b border-rule text-left text-moss"
-        onclick={() => {
-          more = false;
-          finding = true;
-        }}>Find</button
-      >
-      <button
-        class="min-h-12 border-b border-rule text-left text-moss"
-        onclick={() => {
-          more = false;
-          help();
-        }}>Help on this screen</button
-      >
-      {#if house.frame?.movable}
-        <button
-          class="min-h-12 border-b border-rule text-left text-moss"
-          onclick={() => {
-            more = false;
-            moving = true;
-          }}>Move the time: {inWords(house.today)}</button
-        >
-      {/if}
-      <a class="flex min-h-12 items-center border-b border-rule" href="#/settings" onclick={() => (more = false)}
-        >Settings of {house.frame?.firm.name ?? 'the firm'}</a
-      >
-      <button
-        class="min-h-12 text-left text-moss"
-        role="switch"
-        aria-checked={house.glare}
-        onclick={() => house.setGlare(!house.glare)}
-        >Full-sun reading (black on white, larger): <b>{house.glare ? 'on' : 'off'}</b></button
-      >
-    </div>
-  </Modal>
+  {#if aside.MorePlaces}<aside.MorePlaces
+      bind:open={more}
+      places={places.slice(4)}
+      onfind={() => (finding = true)}
+      onhelp={() => help()}
+      onmove={house.frame?.movable ? () => (moving = true) : undefined}
+    />{/if}
 
   {#if aside.Help}<aside.Help
       bind:open={helping}

@@ -65,7 +65,7 @@
       {#each page.lines as l, i (i)}<li>{l.say}</li>{/each}
     </ol>
   </div>
-  <details class="mt-2">
+  <details class="mt-2" open={window.innerWidth >= 768}>
     <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Keys</summary>
     <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 pb-2">
       {#each here as k (k.key)}

@@ -1,13 +1,11 @@
 <script lang="ts">
   import { capital } from '../lib/words';
   import SpreadWatch from '../finds/SpreadWatch.svelte';
-  import { Button, Modal } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { dropOrder, api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
+  import { api, ask, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
-  import { brief, degrees, hours, inWords, plantsOf, plusDays, span } from '../lib/dates';
-  import Field from '../lib/Field.svelte';
+  import { brief, degrees, hours, inWords, plantsOf, span } from '../lib/dates';
   import EventChart from './EventChart.svelte';
   import Expected from './Expected.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -136,36 +134,6 @@
   // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
   let openAt = $state(0);
   let dating = $state<Schemas['PlaceLine']>();
-  let on = $state('');
-  let problem = $state<Problem>();
-  let key = onceKey();
-  function openDay(l: Schemas['PlaceLine']) {
-    [dating, on, problem, key] = [l, '', undefined, onceKey()];
-  }
-  async function putWalk(e: SubmitEvent) {
-    e.preventDefault();
-    const l = dating;
-    const d = on || house.today;
-    if (!l) return;
-    problem = await attempt(async () => {
-      const body: Schemas['HandOrder'] = {
-        property_id: l.property_id,
-        kind: 'walk',
-        title: `Walk of ${l.property}`,
-        minutes: Math.max(10, l.minutes),
-        note: l.why,
-        day: d,
-        spans: [{ from: d, to: plusDays(d, 28), cost: 0 }],
-      };
-      const o = await ask(api.POST('/api/v1/orders', { params: { header: key }, body }));
-      dating = undefined;
-      house.say(`The walk of ${l.property} is on ${inWords(d)}.`, async () => {
-        await attempt(async () => {
-          await dropOrder(o.id);
-        });
-      });
-    });
-  }
 </script>
 
 <svelte:window onresize={() => (wide = window.innerWidth >= 768)} />
@@ -325,7 +293,7 @@
                         : 'border border-moss bg-white'}"
                       href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
                     >
-                    <button class="min-h-11 px-1 text-sm whitespace-nowrap text-moss underline" onclick={() => openDay(l)}
+                    <button class="min-h-11 px-1 text-sm whitespace-nowrap text-moss underline" onclick={() => (dating = l)}
                       >On a day<span class="sr-only">: the walk of {l.property}</span></button
                     >
                   {/if}
@@ -549,14 +517,7 @@
   {/if}
 </div>
 
-{#if dating}
-  <Modal open title="The walk of {dating.property} on a day" size="xs" onclose={() => (dating = undefined)}>
-    <form class="space-y-3 text-ink" onsubmit={putWalk}>
-      <p class="text-sm">{dating.looks} to look at, about {hours(dating.minutes)}: {dating.why}.</p>
-      <Field label="Day" type="date" bind:value={() => on || house.today, (v) => (on = v)} problem={problem?.fields.day} />
-      <div class="flex gap-2">
-        <Button type="submit">Put it on this day</Button><Button color="light" onclick={() => (dating = undefined)}>Back</Button>
-      </div>
-    </form>
-  </Modal>
-{/if}
+{#if dating}{#await import('./WalkOnDay.svelte') then part}<part.default
+      line={dating}
+      onclose={() => (dating = undefined)}
+    />{/await}{/if}
