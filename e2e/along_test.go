@@ -38,11 +38,11 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 	b := openKept(t, s, 1280, 800) // what is taken along is kept there
 	b.expect("422 ")               // what cannot be is asked too
 	b.visit("/#/walk/1")
-	b.until("the rules on the device", "!!window.mezzadroTake")
+	b.until("the rules on the device", "!!window.mezzadroRules")
 	for property := 1; property <= 3; property++ {
 		var walk walkOut
 		s.walkOf(property, &walk)
-		said, _ := b.eval(fmt.Sprintf(`(() => {
+		b.eval(fmt.Sprintf(`(async () => {
 			const call = (method, path, body) => {
 				const r = new XMLHttpRequest();
 				r.open(method, '/api/v1' + path, false);
@@ -52,13 +52,13 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 			};
 			const kit = call('GET', '/properties/%[1]d/along').body;
 			const style = JSON.stringify(call('GET', '/frame').body.style);
-			mezzadroTake(JSON.stringify(kit), style);
+			await mezzadroRules('mezzadroTake', JSON.stringify(kit), style);
 			const out = { judged: 0, refused: 0, kinds: [], differ: [] };
 			for (const [i, p] of kit.plants.entries()) for (const [k, found] of %[3]s.entries()) {
 				if (!%[4]t && (i + k) %% 3) continue;
 				const checks = found.map((c) => (c.height_m ? { ...c, height_m: Math.round(c.height_m * p.height_m * 1000) / 1000 } : c));
 				const house = call('PUT', '/walks/%[2]d/plants/' + p.id + '/checks', { checks });
-				const device = JSON.parse(mezzadroJudge(JSON.stringify({ property: %[1]d, plant: p.id, today: kit.today, day: kit.today, checks }), style));
+				const device = JSON.parse(await mezzadroRules('mezzadroJudge', JSON.stringify({ property: %[1]d, plant: p.id, today: kit.today, day: kit.today, checks }), style));
 				if (house.status === 422) {
 					out.refused++;
 					if (!device.refused) out.differ.push(p.species + ': taken on the device, refused by the house: ' + house.body.detail);
@@ -76,7 +76,10 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 			}
 			out.kinds = [...new Set(out.kinds)];
 			return JSON.stringify(out);
-		})()`, property, walk.ID, situations, *everywhere)).(string)
+		})().then((out) => { window.judged = out; }, (e) => { window.judged = String(e); })`, property, walk.ID, situations, *everywhere))
+		b.until("all are judged", "window.judged")
+		said, _ := b.eval("window.judged").(string)
+		b.eval("window.judged = ''")
 		var out struct {
 			Judged, Refused int
 			Kinds, Differ   []string
@@ -107,7 +110,7 @@ func TestDecideWithoutSignal(t *testing.T) {
 	b.visit("/#/walk/1")
 	b.see("Next:")
 	b.until("the program is on the phone", "navigator.serviceWorker.controller")
-	b.until("the rules are on the phone", "!!window.mezzadroTake")
+	b.until("the rules are on the phone", "!!window.mezzadroRules")
 	b.until("the property is on the phone", "caches.open('reads').then((c) => c.match('/api/v1/properties/1/along')).then((r) => window.tookAlong = !!r) && window.tookAlong")
 	time.Sleep(time.Second) // the walk at hand is written after a rest
 	s.kill()

@@ -30,7 +30,7 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit(fmt.Sprintf("/#/walk/3/%d", plant))
-	b.until("the rules are on the phone", "typeof mezzadroCauses === 'function'")
+	b.until("the rules are on the phone", "typeof mezzadroRules === 'function'")
 	b.until("what they need too", "caches.match('/api/v1/properties/3/known').then((r) => (window.taken = !!r)) && window.taken")
 	s.kill()
 	b.press("button", "What do you see?")

@@ -18,7 +18,7 @@ type Told = NonNullable<Schemas['CrownIn']['told']>;
 /** Points that lie evenly in an outline. */
 export async function lay(outline: Point[], want: number): Promise<Point[]> {
   await load();
-  return asked<{ points: Point[] }>('mezzadroLay', { outline, want }).points;
+  return (await asked<{ points: Point[] }>('mezzadroLay', { outline, want })).points;
 }
 
 /** The colours of points: each the mean of three by three pixels. */

@@ -2,11 +2,13 @@
 import { api, ask, type Answer, type Check, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { deviceDay } from '../lib/dates';
-import { asked, load } from './rules';
+import { asked, load, start } from './rules';
 
 export type Ruling = Omit<Schemas['DecisionIn'], 'rev' | 'read' | '$schema'>;
 
-let taken = 0; // the property whose plants the rules know
+let taken = ''; // the property whose plants the rules know, and since which start of theirs
+
+const key = (property: number) => `${property} ${start()}`;
 
 /** The day it is: the sample's, or else the device's own. */
 export function today(): string {
@@ -19,8 +21,8 @@ export const kitOf = (property: number) => ask(api.GET('/api/v1/properties/{id}/
 /** Has the rules know a property. */
 export async function takeKit(property: number): Promise<void> {
   const [kit] = await Promise.all([kitOf(property), load()]);
-  asked('mezzadroTake', kit);
-  taken = property;
+  await asked('mezzadroTake', kit);
+  taken = key(property);
 }
 
 /** What was found at a plant on a walk. */
@@ -33,9 +35,9 @@ export interface Seen {
 
 /** The verdict on what was found, and with a ruling the answer that stands after it; nothing where the plant was not taken along. */
 export async function judge(of: Seen, ruling?: Ruling): Promise<Answer | undefined> {
-  if (taken !== of.property) await takeKit(of.property);
+  if (taken !== key(of.property)) await takeKit(of.property);
   try {
-    return asked<{ answer: Answer }>('mezzadroJudge', { ...of, today: today(), ruling: ruling ?? null }).answer;
+    return (await asked<{ answer: Answer }>('mezzadroJudge', { ...of, today: today(), ruling: ruling ?? null })).answer;
   } catch (e) {
     if (e instanceof Error && e.message.includes('was not taken along')) return undefined; // added since
     throw e;
