@@ -67,6 +67,8 @@
   let out = $state.raw<Schemas['ReplacementOut']>();
   let problem = $state.raw<Problem>();
   let search = $state('');
+  const wide = () => window.innerWidth >= 1024;
+  let asking = $state(wide()); // on a phone the kinds come first, and what they are asked by is behind a press
   let beside = $state<string[]>([]); // compared
   let busy = $state('');
   const [reads, ranks] = [reading(), reading()];
@@ -221,137 +223,146 @@
   </p>
   <h1>What to plant{plant ? ` in place of ${plant.common}` : ''}</h1>
   <div class="mt-3 grid gap-6 lg:grid-cols-[20rem_minmax(0,1fr)]">
-    <form
-      class="space-y-3"
-      aria-label="The spot and the wish"
-      onsubmit={(e) => {
-        e.preventDefault();
-        void rank();
-      }}
-    >
-      <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
-        <legend class="px-1 font-bold">The spot</legend>
-        <Pick
-          label="Light"
-          bind:value={light}
-          options={[
-            ['', onPlan ? 'as the plan says' : 'not known'],
-            ['full sun', 'full sun'],
-            ['part shade', 'part shade'],
-            ['shade', 'shade'],
-          ]}
-          onpick={rank}
-        />
-        {#if out?.site && !light}<p class="text-sm text-soft">
-            {out.site.strong.toFixed(1)} hours of strong sun a day in summer, by the plan{out.site.warm_wall
-              ? '; at a warm wall'
-              : ''}.
-          </p>{/if}
-        <Pick
-          label="Soil"
-          bind:value={water}
-          options={[
-            ['', 'not known'],
-            ['dry', 'dry'],
-            ['well drained', 'well drained'],
-            ['even', 'evenly moist'],
-            ['moist', 'moist'],
-            ['wet', 'wet'],
-          ]}
-          onpick={rank}
-        />
-        <p class="font-semibold">Room there is</p>
-        <div class="grid grid-cols-3 gap-2">
-          <Field label="Up" kind="length" bind:value={roomUp} />
-          <Field label="Across" kind="length" bind:value={roomAcross} />
-          <Field label="Wire" kind="length" bind:value={wire} />
-          <Field label="Pot" kind="volume" bind:value={pot} />
-          <Field label="Soil pH" mode="decimal" bind:value={ph} />
-        </div>
-        <details open={Object.values(marks).some(Boolean)}>
-          <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Wet, wind, salt, children, pets</summary>
-          <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
-          <Tickbox bind:checked={marks.windy} label="Open to the wind" />
-          <Tickbox bind:checked={marks.salt} label="Salt: the sea, or a salted road" />
-          <Tickbox bind:checked={marks.fire} label="Wildfire comes there" />
-          <Tickbox bind:checked={marks.children} label="Small children play there" />
-          <Tickbox bind:checked={marks.pets} label="Pets" />
-          <Tickbox bind:checked={marks.people} label="People pass or sit beneath" />
-        </details>
-      </fieldset>
-      {#if plant}
+    <details bind:open={asking}>
+      <summary class="flex min-h-11 cursor-pointer items-center border border-rule bg-white px-3 font-semibold lg:hidden"
+        >The spot and the wish</summary
+      >
+      <form
+        class="space-y-3 max-lg:mt-3"
+        aria-label="The spot and the wish"
+        onsubmit={(e) => {
+          e.preventDefault();
+          asking = wide();
+          void rank();
+        }}
+      >
         <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
-          <legend class="px-1 font-bold">What became of {plant.common}</legend>
-          <Pick label="It died of" bind:value={cause} options={[['', 'not known'], ...causes]} onpick={rank} />
-          <div class="grid grid-cols-2 items-end gap-2">
-            <Field label="Years ago" mode="numeric" bind:value={years} />
-            <Tickbox bind:checked={soil} label="Soil changed" />
+          <legend class="px-1 font-bold">The spot</legend>
+          <Pick
+            label="Light"
+            bind:value={light}
+            options={[
+              ['', onPlan ? 'as the plan says' : 'not known'],
+              ['full sun', 'full sun'],
+              ['part shade', 'part shade'],
+              ['shade', 'shade'],
+            ]}
+            onpick={rank}
+          />
+          {#if out?.site && !light}<p class="text-sm text-soft">
+              {out.site.strong.toFixed(1)} hours of strong sun a day in summer, by the plan{out.site.warm_wall
+                ? '; at a warm wall'
+                : ''}.
+            </p>{/if}
+          <Pick
+            label="Soil"
+            bind:value={water}
+            options={[
+              ['', 'not known'],
+              ['dry', 'dry'],
+              ['well drained', 'well drained'],
+              ['even', 'evenly moist'],
+              ['moist', 'moist'],
+              ['wet', 'wet'],
+            ]}
+            onpick={rank}
+          />
+          <p class="font-semibold">Room there is</p>
+          <div class="grid grid-cols-3 gap-2">
+            <Field label="Up" kind="length" bind:value={roomUp} />
+            <Field label="Across" kind="length" bind:value={roomAcross} />
+            <Field label="Wire" kind="length" bind:value={wire} />
+            <Field label="Pot" kind="volume" bind:value={pot} />
+            <Field label="Soil pH" mode="decimal" bind:value={ph} />
           </div>
+          <details open={Object.values(marks).some(Boolean)}>
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss underline"
+              >Wet, wind, salt, children, pets</summary
+            >
+            <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
+            <Tickbox bind:checked={marks.windy} label="Open to the wind" />
+            <Tickbox bind:checked={marks.salt} label="Salt: the sea, or a salted road" />
+            <Tickbox bind:checked={marks.fire} label="Wildfire comes there" />
+            <Tickbox bind:checked={marks.children} label="Small children play there" />
+            <Tickbox bind:checked={marks.pets} label="Pets" />
+            <Tickbox bind:checked={marks.people} label="People pass or sit beneath" />
+          </details>
         </fieldset>
-      {/if}
-      <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
-        <legend class="px-1 font-bold">The wish</legend>
-        <Tickbox bind:checked={wish.evergreen} label="Evergreen" />
-        <Tickbox bind:checked={wish.edible} label="Something to eat" />
-        <Tickbox bind:checked={wish.low_upkeep} label="Little work" />
-        <Tickbox bind:checked={wish.scent} label="Scent" />
-        <Tickbox bind:checked={wish.pollinators} label="Something for bees" />
-        <Tickbox bind:checked={wish.not_invasive} label="Nothing that spreads into the wild" />
-        <Pick
-          label="Form"
-          bind:value={form}
-          options={[
-            ['', 'any'],
-            ['tree', 'tree'],
-            ['conifer', 'conifer'],
-            ['shrub', 'shrub'],
-            ['subshrub', 'subshrub'],
-            ['climber', 'climber'],
-            ['perennial', 'perennial'],
-            ['palm', 'palm'],
-          ]}
-        />
-        <div class="grid grid-cols-2 gap-2">
-          <Field label="Hide up to" kind="length" bind:value={screen} />
-          <Field label="Bed" kind="area" bind:value={area} />
-        </div>
-        {#if beds.length}<Pick
-            label="As large as on the plan"
-            value={beds.find((b) => b.m2.toFixed(1) === area)?.id ?? ''}
-            options={[['', 'no bed of it'], ...beds.map((b): [string, string] => [b.id, `${b.name}, ${figure(b.m2, 'm²')}`])]}
-            onpick={(id) => {
-              area = beds.find((b) => b.id === id)?.m2.toFixed(1) ?? '';
-              void rank();
-            }}
-          />{/if}
-        <details open={!!colours.length || !!bloom.length}>
-          <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Colour and months of bloom</summary>
-          <p class="text-sm font-semibold">Colour of the flowers</p>
-          <div class="grid grid-cols-3 gap-1">
-            {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c}<button
-                type="button"
-                class="min-h-11 rounded-sm border text-sm {colours.includes(c)
-                  ? 'border-ink bg-moss-pale font-bold'
-                  : 'border-rule'}"
-                aria-pressed={colours.includes(c)}
-                onclick={() => (colours = colours.includes(c) ? colours.filter((x) => x !== c) : [...colours, c])}>{c}</button
-              >{/each}
+        {#if plant}
+          <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
+            <legend class="px-1 font-bold">What became of {plant.common}</legend>
+            <Pick label="It died of" bind:value={cause} options={[['', 'not known'], ...causes]} onpick={rank} />
+            <div class="grid grid-cols-2 items-end gap-2">
+              <Field label="Years ago" mode="numeric" bind:value={years} />
+              <Tickbox bind:checked={soil} label="Soil changed" />
+            </div>
+          </fieldset>
+        {/if}
+        <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
+          <legend class="px-1 font-bold">The wish</legend>
+          <Tickbox bind:checked={wish.evergreen} label="Evergreen" />
+          <Tickbox bind:checked={wish.edible} label="Something to eat" />
+          <Tickbox bind:checked={wish.low_upkeep} label="Little work" />
+          <Tickbox bind:checked={wish.scent} label="Scent" />
+          <Tickbox bind:checked={wish.pollinators} label="Something for bees" />
+          <Tickbox bind:checked={wish.not_invasive} label="Nothing that spreads into the wild" />
+          <Pick
+            label="Form"
+            bind:value={form}
+            options={[
+              ['', 'any'],
+              ['tree', 'tree'],
+              ['conifer', 'conifer'],
+              ['shrub', 'shrub'],
+              ['subshrub', 'subshrub'],
+              ['climber', 'climber'],
+              ['perennial', 'perennial'],
+              ['palm', 'palm'],
+            ]}
+          />
+          <div class="grid grid-cols-2 gap-2">
+            <Field label="Hide up to" kind="length" bind:value={screen} />
+            <Field label="Bed" kind="area" bind:value={area} />
           </div>
-          <p class="text-sm font-semibold">In bloom in</p>
-          <div class="grid grid-cols-6 gap-1">
-            {#each months as m, i (m)}<button
-                type="button"
-                class="min-h-11 rounded-sm border text-sm {bloom.includes(i + 1)
-                  ? 'border-ink bg-moss-pale font-bold'
-                  : 'border-rule'}"
-                aria-pressed={bloom.includes(i + 1)}
-                onclick={() => (bloom = bloom.includes(i + 1) ? bloom.filter((x) => x !== i + 1) : [...bloom, i + 1])}>{m}</button
-              >{/each}
-          </div>
-        </details>
-      </fieldset>
-      <Button type="submit" class="w-full">Rank kinds for it</Button>
-    </form>
+          {#if beds.length}<Pick
+              label="As large as on the plan"
+              value={beds.find((b) => b.m2.toFixed(1) === area)?.id ?? ''}
+              options={[['', 'no bed of it'], ...beds.map((b): [string, string] => [b.id, `${b.name}, ${figure(b.m2, 'm²')}`])]}
+              onpick={(id) => {
+                area = beds.find((b) => b.id === id)?.m2.toFixed(1) ?? '';
+                void rank();
+              }}
+            />{/if}
+          <details open={!!colours.length || !!bloom.length}>
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Colour and months of bloom</summary>
+            <p class="text-sm font-semibold">Colour of the flowers</p>
+            <div class="grid grid-cols-3 gap-1">
+              {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c}<button
+                  type="button"
+                  class="min-h-11 rounded-sm border text-sm {colours.includes(c)
+                    ? 'border-ink bg-moss-pale font-bold'
+                    : 'border-rule'}"
+                  aria-pressed={colours.includes(c)}
+                  onclick={() => (colours = colours.includes(c) ? colours.filter((x) => x !== c) : [...colours, c])}>{c}</button
+                >{/each}
+            </div>
+            <p class="text-sm font-semibold">In bloom in</p>
+            <div class="grid grid-cols-6 gap-1">
+              {#each months as m, i (m)}<button
+                  type="button"
+                  class="min-h-11 rounded-sm border text-sm {bloom.includes(i + 1)
+                    ? 'border-ink bg-moss-pale font-bold'
+                    : 'border-rule'}"
+                  aria-pressed={bloom.includes(i + 1)}
+                  onclick={() => (bloom = bloom.includes(i + 1) ? bloom.filter((x) => x !== i + 1) : [...bloom, i + 1])}
+                  >{m}</button
+                >{/each}
+            </div>
+          </details>
+        </fieldset>
+        <Button type="submit" class="w-full">Rank kinds for it</Button>
+      </form>
+    </details>
     <div class="min-w-0">
       {#if problem}<p role="alert" class="border-l-4 border-bad pl-2">{problem.message}</p>{/if}
       {#if out}
