@@ -13,6 +13,7 @@
   import { when } from '../work/orders';
   import { apart, figure } from '../lib/units';
   import HoldNote from '../work/HoldNote.svelte';
+  import HurtStrip from './HurtStrip.svelte';
   import Mark from './Mark.svelte';
   import Due from '../lib/Due.svelte';
   import FirstSteps from './FirstSteps.svelte';
@@ -48,6 +49,7 @@
     return () => (keys.screen = []);
   });
   const groups = $derived(look?.groups ?? []);
+  const largest = $derived(Math.max(1, ...(look?.places ?? []).map((l) => l.plants)));
   const firstFrost = $derived((look?.shelter ?? []).map((p) => p.take_in!.before).sort()[0]);
   const rows = $derived(groups.find((g) => g.property_id === openAt)?.looks ?? []);
   const events = $derived(look?.events ?? []);
@@ -124,7 +126,7 @@
   /** What a property asks beside its looks; what all rows share is said once, above them. */
   const besides = (l: Schemas['PlaceLine']) =>
     [
-      l.deep && l.deep < l.looks ? `${l.deep} with wood, roots or heart hurt` : '',
+      l.deep && l.deep < l.looks ? `${l.deep} of them hurt deep` : '',
       l.due ? `${l.due} ${l.due === 1 ? 'follow-up' : 'follow-ups'} due` : '',
       l.overdue ? `${l.overdue} ${l.overdue === 1 ? 'job' : 'jobs'} overdue` : '',
     ]
@@ -248,8 +250,10 @@
           class="mt-3 grid gap-x-4 px-3 text-sm font-semibold max-sm:hidden sm:grid-cols-[minmax(0,1fr)_7rem_4.5rem]"
           aria-hidden="true"
         >
-          <span class="grid gap-x-4 sm:grid-cols-[minmax(0,1fr)_5rem_6.5rem]"
-            ><span>Property</span><span class="text-right">To look at</span><span class="text-right">About</span></span
+          <span class="grid gap-x-4 sm:grid-cols-[minmax(0,1fr)_7rem_5rem_6.5rem]"
+            ><span>Property</span><span>Its plants, hurt</span><span class="text-right">To look at</span><span class="text-right"
+              >About</span
+            ></span
           >
         </p>
         <ul class="border-t border-rule max-sm:mt-3" aria-label="Properties">
@@ -264,7 +268,7 @@
                     : ''}"
                 >
                   <button
-                    class="grid min-h-12 grid-cols-subgrid items-center gap-x-4 text-left max-sm:col-span-2 sm:grid-cols-[minmax(0,1fr)_5rem_6.5rem]"
+                    class="grid min-h-12 grid-cols-subgrid items-center gap-x-4 text-left max-sm:col-span-2 sm:grid-cols-[minmax(0,1fr)_7rem_5rem_6.5rem]"
                     aria-expanded={is}
                     onclick={() => (openAt = is ? 0 : l.property_id)}
                   >
@@ -272,6 +276,8 @@
                       <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
                       {#if besides(l)}<span class="block text-sm {l.overdue ? 'text-bad' : 'text-soft'}">{besides(l)}</span>{/if}
                     </span>
+                    <span class="max-sm:hidden"><HurtStrip plants={l.plants} looks={l.looks} deep={l.deep} most={largest} /></span
+                    >
                     {#if l.looks}
                       <span class="text-right tabular-nums max-sm:hidden"
                         ><b>{l.looks}</b><span class="sr-only"> to look at</span></span
