@@ -55,22 +55,31 @@ func newHouse(t testing.TB) *opened {
 
 func (h *opened) open() {
 	h.t.Helper()
-	st, err := store.Open(context.Background(), h.folder)
+	st, err := h.openAt()
 	if err != nil {
 		h.t.Fatal(err)
 	}
 	h.t.Cleanup(func() { _ = st.Close() })
+}
+
+// openAt opens the record in the folder.
+func (h *opened) openAt() (*store.Store, error) {
+	st, err := store.Open(context.Background(), h.folder)
+	if err != nil {
+		return nil, err
+	}
 	sample, err := demo.Read()
 	if err != nil {
-		h.t.Fatal(err)
+		return st, err
 	}
 	station, err := sample.Station()
 	if err != nil {
-		h.t.Fatal(err)
+		return st, err
 	}
 	h.server = &Server{House: house.Open(&estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return h.today }, Station: station, Log: slog.New(slog.DiscardHandler)}),
 		Files: fstest.MapFS{"index.html": {Data: []byte("<title>Mezzadro</title>")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;"), 500)}}}
 	h.site = h.server.Handler()
+	return st, nil
 }
 
 // do sends one request; a string body goes as it is, anything else as JSON.

@@ -5,8 +5,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io/fs"
 	"math"
+	"os"
+	"path/filepath"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -319,17 +323,59 @@ func TestSiteCorrections(t *testing.T) {
 	}
 }
 
-// sampleHouse is the whole sample with its movable day.
-func sampleHouse(t testing.TB) *opened {
-	h := newHouse(t)
-	h.server.Estate.Home, h.server.Estate.SetToday = h.today, func(d day.Day) { h.today = d }
+// loaded is the sample's record, loaded once: the files of its folder, and the day that it stands at.
+var loaded = sync.OnceValues(func() (of struct {
+	files map[string][]byte
+	today day.Day
+}, err error) {
+	folder, err := os.MkdirTemp("", "sample")
+	if err != nil {
+		return of, err
+	}
+	defer os.RemoveAll(folder)
+	h := &opened{folder: folder, today: day.Of(2027, 3, 18)}
+	if _, err := h.openAt(); err != nil {
+		return of, err
+	}
+	h.moves()
 	sample, err := demo.Read()
+	if err == nil {
+		err = sample.Load(context.Background(), h.site, h.server.Estate.SetToday)
+	}
+	if err = errors.Join(err, h.server.Close()); err != nil {
+		return of, err
+	}
+	of.files, of.today = map[string][]byte{}, h.today
+	return of, filepath.WalkDir(folder, func(path string, e fs.DirEntry, err error) error {
+		if err == nil && !e.IsDir() {
+			name, _ := filepath.Rel(folder, path)
+			of.files[name], err = os.ReadFile(path)
+		}
+		return err
+	})
+})
+
+// moves has the day be moved, as the sample's is.
+func (h *opened) moves() {
+	h.server.Estate.Home, h.server.Estate.SetToday = h.today, func(d day.Day) { h.today = d }
+}
+
+// sampleHouse is the whole sample with its movable day: a copy of the one that was loaded.
+func sampleHouse(t testing.TB) *opened {
+	t.Helper()
+	of, err := loaded()
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := sample.Load(context.Background(), h.site, h.server.Estate.SetToday); err != nil {
-		t.Fatal(err)
+	h := &opened{t: t, folder: t.TempDir(), today: of.today}
+	for name, content := range of.files {
+		path := filepath.Join(h.folder, name)
+		if err := errors.Join(os.MkdirAll(filepath.Dir(path), 0o700), os.WriteFile(path, content, 0o600)); err != nil {
+			t.Fatal(err)
+		}
 	}
+	h.open()
+	h.moves()
 	return h
 }
 
