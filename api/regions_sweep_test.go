@@ -60,12 +60,17 @@ func TestSweepOfRegions(t *testing.T) {
 	}
 }
 
-func sweepRegion(t *testing.T, r reader) {
+// sampleIn is the sample moved to a climate.
+func sampleIn(t *testing.T, climate string) *opened {
+	t.Helper()
+	if climate == "lake-foothills" {
+		return sampleHouse(t)
+	}
 	h := newHouse(t)
-	h.server.Estate.Home, h.server.Estate.SetToday = h.today, func(d day.Day) { h.today = d }
+	h.moves()
 	sample, err := demo.Read()
-	if err == nil && r.climate != "lake-foothills" {
-		sample, err = sample.In(r.climate)
+	if err == nil {
+		sample, err = sample.In(climate)
 	}
 	if err == nil {
 		err = sample.Load(context.Background(), h.site, h.server.Estate.SetToday)
@@ -73,6 +78,11 @@ func sweepRegion(t *testing.T, r reader) {
 	if err != nil {
 		t.Fatal(err)
 	}
+	return h
+}
+
+func sweepRegion(t *testing.T, r reader) {
+	h := sampleIn(t, r.climate)
 	h.measured(r.units)
 	h.workFor(t)
 	found, answers, said, printed := map[string]string{}, 0, 0, 0
