@@ -30,7 +30,10 @@
   }
   let { frame, start, costs, windows, day, height, drop, forbidden, stage, waits = [], waiting = '' }: Props = $props();
   const at = $derived((iso: string) => frame.x(daysBetween(frame.from, iso)));
-  const shade = (cost: number) => (cost > 100 ? `url(#${forbidden})` : `color-mix(in srgb, var(--color-moss) ${Math.round(34 * (1 - cost / 100))}%, transparent)`);
+  const shade = (cost: number) =>
+    cost > 100
+      ? `url(#${forbidden})`
+      : `color-mix(in srgb, var(--color-moss) ${Math.round(34 * (1 - cost / 100))}%, transparent)`;
   // Runs of days of about the same cost, so that a year is a few rectangles.
   const runs = $derived.by(() => {
     const out: { from: number; to: number; cost: number }[] = [];

@@ -175,8 +175,14 @@
       stroke="var(--color-ink)"
       stroke-width="1.6"
     />
-    <text x={mid - 18} y={Y(graftM) + 4} font-size="12" text-anchor="end" stroke="var(--color-white)" stroke-width="3" paint-order="stroke"
-      >graft</text
+    <text
+      x={mid - 18}
+      y={Y(graftM) + 4}
+      font-size="12"
+      text-anchor="end"
+      stroke="var(--color-white)"
+      stroke-width="3"
+      paint-order="stroke">graft</text
     >
   {/if}
   {#if cut > 0}
