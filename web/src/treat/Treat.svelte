@@ -38,11 +38,15 @@
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
   /** What the head says already is not said again at its step. */
   const told = (head: string, step: string) => head.toLowerCase().includes(step.toLowerCase().replace(/\.$/, ''));
-  /** A step that takes the same means in the same amount as the one before it. */
+  /** A step that takes as much of the same means, within the same limits, as the one before it. */
   const same = (s: Treatment['answer']['steps'][number], before: typeof s | undefined) =>
     !!before &&
     !!s.use_name &&
-    [s, before].map((x) => JSON.stringify([x.use_name, x.where, x.amount, x.limits])).every((x, _, all) => x === all[0]);
+    [s, before]
+      .map((x) =>
+        JSON.stringify([x.use_name, x.limits, x.amount?.formula, x.amount?.spray_l, x.amount?.product, x.amount?.buy?.packs]),
+      )
+      .every((x, _, all) => x === all[0]);
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
   async function keep() {
     if (busy) return;
@@ -116,15 +120,15 @@
                       >&nbsp;· {s.done} of {s.most} done{s.every ? `, every ${s.every} days` : ''}</span
                     >{/if}
                 </p>
-                {#if !told(a.text, s.do)}<p>{s.do}</p>{/if}
-                {#if again}<p class="text-sm">Means, amount and limits as in the step before.</p>{/if}
-                {#if s.use_name && !again}<p class="text-sm">
+                {#if a.steps.length > 1 || !told(a.text, s.do)}<p>{s.do}</p>{/if}
+                {#if s.use_name && !(again && s.where === a.steps[i - 1]?.where)}<p class="text-sm">
                     <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
                   </p>{/if}
                 {#each s.why as w}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
                 {#if s.harvest_from}<p class="text-sm font-semibold">
                     Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
                   </p>{/if}
+                {#if again}<p class="text-sm">Limits and amount as in the step before.</p>{/if}
                 {#if s.limits?.length && !again}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
                 {#if s.amount && !again}
                   <p class="text-sm" data-testid="amount">
