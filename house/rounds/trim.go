@@ -2,6 +2,7 @@ package rounds
 
 import (
 	"cmp"
+	"math"
 	"slices"
 )
 
@@ -16,7 +17,13 @@ func (o *planned) trim(most int) {
 	for i := range first {
 		first[i] = i
 	}
-	slices.SortStableFunc(first, func(a, b int) int { return cmp.Compare(jobs[b].Presses(), jobs[a].Presses()) })
+	presses := func(i int) float64 {
+		if o.orders[i].Day != nil { // with a crew or without
+			return math.Inf(1)
+		}
+		return jobs[i].Presses()
+	}
+	slices.SortStableFunc(first, func(a, b int) int { return cmp.Compare(presses(b), presses(a)) })
 	o.beyond = len(first) - most
 	first = first[:most]
 	slices.Sort(first)

@@ -17,20 +17,23 @@ func TestTrim(t *testing.T) {
 		{Title: "mulch, a little better now", Costs: []int{20, 20}, Later: 30},
 		{Title: "rose in bud", Costs: []int{0, 40}, Later: 90},
 		{Title: "stands on its day", Costs: []int{0, 0}, Later: 0, Was: &rounds.Pin{}},
+		{Title: "stands on its day, by nobody yet", Costs: []int{0, rounds.Forbidden}, Later: 0},
 		{Title: "hanging limb", Costs: []int{0, 0}, Later: 0, Urgent: true},
 	}}}
 	for i := range o.problem.Jobs {
 		o.orders, o.curves = append(o.orders, store.OrderFull{Order: store.Order{ID: int64(i)}}), append(o.curves, job.Curve{})
 	}
-	o.trim(3)
+	onDay := "2027-03-18"
+	o.orders[4].Day = &onDay
+	o.trim(4)
 	var kept []int64
 	for _, k := range o.orders {
 		kept = append(kept, k.ID)
 	}
-	if !slices.Equal(kept, []int64{2, 3, 4}) || o.problem.Jobs[0].Title != "rose in bud" || len(o.problem.Jobs) != 3 || o.beyond != 2 {
+	if !slices.Equal(kept, []int64{2, 3, 4, 5}) || o.problem.Jobs[0].Title != "rose in bud" || len(o.problem.Jobs) != 4 || o.beyond != 2 {
 		t.Errorf("kept %v of %d jobs, %d beyond", kept, len(o.problem.Jobs), o.beyond)
 	}
-	if o.trim(3); len(o.orders) != 3 || o.beyond != 2 {
+	if o.trim(4); len(o.orders) != 4 || o.beyond != 2 {
 		t.Error("nothing more goes where all have room")
 	}
 }
