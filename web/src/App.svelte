@@ -174,6 +174,8 @@
         void attempt(async () => {
           const { default: part } = await asides[name]();
           aside = { ...aside, [name]: part };
+        }).then((fault) => {
+          if (fault) finding = helping = moving = more = false; // it is said; the keys are free again
         });
   });
   let more = $state(false);
