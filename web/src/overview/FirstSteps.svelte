@@ -52,7 +52,7 @@
           >{#if i === next}<span class="block text-sm text-soft">{s.says}</span>{/if}</span
         >
         {#if i === next}<a
-            class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
+            class="inline-flex min-h-11 items-center rounded-sm bg-moss max-sm:col-start-2 max-sm:mt-2 max-sm:justify-self-start px-4 font-semibold text-white no-underline hover:bg-moss-deep"
             href={s.href}>{s.name}</a
           >{/if}
       </li>

@@ -236,16 +236,16 @@
         <h2 id="looks">
           {#if look.looks}Which property first{:else}Nothing on the look-list{/if}
         </h2>
-        <p class="text-sm text-soft">
-          {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak)}
-            ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep === look.looks &&
-          look.looks > 1
-            ? 'all'
-            : `${look.deep} of them`} with wood, roots or heart likely hurt. {#if look.slight}Another
-            {look.slight}
-            are hurt a little: little is lost by waiting.{/if}
-          {look.unhurt} stayed well within what they bear{look.looked > 0 ? `; ${look.looked} already decided` : ''}.
-        </p>
+        {#if event || look.looks}<p class="text-sm text-soft">
+            {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak)}
+              ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep === look.looks &&
+            look.looks > 1
+              ? 'all'
+              : `${look.deep} of them`} with wood, roots or heart likely hurt. {#if look.slight}Another
+              {look.slight}
+              are hurt a little: little is lost by waiting.{/if}
+            {look.unhurt} stayed well within what they bear{look.looked > 0 ? `; ${look.looked} already decided` : ''}.
+          </p>{/if}
         <p
           class="mt-3 grid gap-x-4 px-3 text-sm font-semibold max-sm:hidden sm:grid-cols-[minmax(0,1fr)_7rem_4.5rem]"
           aria-hidden="true"
@@ -319,7 +319,7 @@
         </ul>
         {#if !look.looks && look.looked}<p class="mt-2">
             Every plant that was likely hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
-          </p>{:else if !look.looks}<p class="mt-2">
+          </p>{:else if !look.looks && events.length}<p class="mt-2">
             Nothing that the weather of the last months did is likely to have hurt a plant.
           </p>{/if}
         <div class="mt-5">
