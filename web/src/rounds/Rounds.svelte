@@ -60,13 +60,13 @@
     asked = jobId;
     void attempt(async () => {
       warnings = [];
+      const stood = day; // a day that is pressed meanwhile stays
       await readJob();
       if (job) {
         const best = (job.overdue ? '' : job.day) || job.best_day || house.today;
         await house.refresh();
         const start = plusDays(best, -4);
-        from = start < house.today ? house.today : start;
-        day = best;
+        if (day === stood) [from, day] = [start < house.today ? house.today : start, best];
         season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: job.property_id } } }));
       }
       if (!job && !from) {
