@@ -2,7 +2,7 @@
   /** A kind at planting and after three and ten years, side by side, before the room there is. */
   import type { Schemas } from '../api/client';
   import { metres } from '../lib/dates';
-  import { outline, type Form } from '../lib/portrait';
+  import { silhouette, type Form } from '../lib/portrait';
 
   interface Props {
     form: Form;
@@ -21,16 +21,8 @@
   const gap = $derived((wide - 20 - widths.reduce((s, w) => s + w, 0)) / (grown.length + 1));
   /** The middle of each: wide ones take more room. */
   const columns = $derived(widths.map((w, i) => 10 + gap * (i + 1) + widths.slice(0, i).reduce((s, x) => s + x, 0) + w / 2));
-  const shape = (g: Schemas['ReplacementGrown'], mid: number) => {
-    const half = (Math.max(g.spread_m, 0.35 * g.height_m) / 2) * scale;
-    return (
-      'M' +
-      outline(form, 1)
-        .map(([w, z]) => `${(mid + w * half).toFixed(1)} ${(high - foot - z * g.height_m * scale).toFixed(1)}`)
-        .join('L') +
-      'Z'
-    );
-  };
+  const shape = (g: Schemas['ReplacementGrown'], middle: number) =>
+    silhouette(form, middle, high - foot, (Math.max(g.spread_m, 0.35 * g.height_m) / 2) * scale, g.height_m * scale);
   const told = $derived(
     grown.map((g) => `${g.years ? `after ${g.years} years` : 'at planting'} ${metres(g.height_m)} tall`).join(', '),
   );

@@ -4,7 +4,7 @@
   import type { Schemas } from '../api/client';
   import { brief as day, inWords, metres, span } from '../lib/dates';
   import { house } from '../lib/house.svelte';
-  import { outline, type Form } from '../lib/portrait';
+  import { silhouette, type Form } from '../lib/portrait';
   import { bare, figure } from '../lib/units';
   import { capital } from '../lib/words';
   import Growth from './Growth.svelte';
@@ -44,18 +44,15 @@
           .join(', ')} … ${inWords(days.at(-1)!)}, ${days.length} times`
       : days.map((d) => inWords(d)).join(', ');
 
+  /** What its cautions warn of; what to do about each is told behind. */
+  const hazards = $derived(r.cautions.map((c) => c.split(/[:;.]/)[0]).join('. '));
+
   const box = 44;
   const shape = $derived.by(() => {
     const tall = Math.max(0.01, r.mature.height_m);
     const wide = Math.max(r.mature.spread_m, 0.35 * tall);
     const k = (box - 2) / Math.max(tall, wide);
-    return (
-      'M' +
-      outline(r.form as Form, 1)
-        .map(([w, z]) => `${(box / 2 + (w * wide * k) / 2).toFixed(1)} ${(box - 1 - z * tall * k).toFixed(1)}`)
-        .join('L') +
-      'Z'
-    );
+    return silhouette(r.form as Form, box / 2, box - 1, (wide * k) / 2, tall * k);
   });
 </script>
 
@@ -75,9 +72,7 @@
       <span class="text-sm max-md:hidden">{short ?? 'no good day'}</span>
       <b class="text-right text-lg">{Math.round(r.score)}</b>
       <span class="col-span-full pl-14 text-sm text-soft"
-        >{why}{#if r.cautions.length}<b class="text-sun"
-            >&nbsp;{r.cautions.length === 1 ? 'One caution' : `${r.cautions.length} cautions`}.</b
-          >{/if}
+        >{why}{#if hazards}<b class="text-sun">&nbsp;{hazards}.</b>{/if}
         <span class="text-moss underline group-open:hidden">More</span></span
       >
     </summary>

@@ -19,6 +19,14 @@ export function outline(form: Form, upTo = 1): Point[] {
   return out;
 }
 
+/** The outline as a path: about a middle, on a foot, so much to either side and so tall. */
+export const silhouette = (form: Form, middle: number, foot: number, half: number, tall: number) =>
+  'M' +
+  outline(form)
+    .map(([w, z]) => `${(middle + w * half).toFixed(1)} ${(foot - z * tall).toFixed(1)}`)
+    .join('L') +
+  'Z';
+
 /** Stems, branches and fronds, within the outline. */
 export const lines = (form: Form) => of(form).lines;
 

@@ -20,9 +20,9 @@
   aria-label="Of {plants} plants or groups {looks} to look at, {deep} hurt deep"
 >
   <pattern id="{id}-h" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-    <line x1="0" y1="0" x2="0" y2="4" stroke="var(--color-cold)" stroke-width="1.4" />
+    <line x1="0" y1="0" x2="0" y2="4" stroke="var(--color-ink)" stroke-width="1.4" />
   </pattern>
   <rect x="1" y="1" width={looks * per} height="12" fill="url(#{id}-h)" />
-  <rect x="1" y="1" width={deep * per} height="12" fill="var(--color-cold)" />
+  <rect x="1" y="1" width={deep * per} height="12" fill="var(--color-ink)" />
   <rect x="1" y="1" width={Math.max(1, plants * per)} height="12" fill="none" stroke="var(--color-soft)" />
 </svg>

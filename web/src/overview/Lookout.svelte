@@ -251,7 +251,7 @@
           aria-hidden="true"
         >
           <span class="grid gap-x-4 sm:grid-cols-[minmax(0,1fr)_7rem_5rem_6.5rem]"
-            ><span>Property</span><span>Its plants, hurt</span><span class="text-right">To look at</span><span class="text-right"
+            ><span>Property</span><span>Of its plants</span><span class="text-right">To look at</span><span class="text-right"
               >About</span
             ></span
           >

@@ -74,7 +74,8 @@
     {#if feed.soil}<p class="text-sm font-semibold">{feed.soil}</p>{/if}
     {#each feed.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
     {#if feed.amounts.length}
-      <dl class="mt-2 border-t border-rule text-sm">
+      <p class="mt-2 text-sm font-semibold">Amounts <span class="font-normal text-soft">estimates</span></p>
+      <dl class="border-t border-rule text-sm">
         {#each feed.amounts as a (a.what)}
           <div class="flex justify-between gap-4 border-b border-rule py-1" data-testid="soil-{a.what}">
             <dt class="font-semibold">{capital(names[a.what] ?? a.what)}</dt>
@@ -94,7 +95,6 @@
         {#each feed.amounts as a (a.what)}<p class="py-0.5">
             <b>{capital(names[a.what] ?? a.what)}</b>: {a.formula}.
           </p>{/each}
-        <p class="py-0.5 text-soft">All amounts are estimates.</p>
       </details>
     {/if}
     {#if asking}
