@@ -28,6 +28,7 @@ function hear({ data }: MessageEvent<Said>) {
 
 /** Ends the rules and what waits for them: the next load starts them again. */
 function end(e: Error) {
+  starts++; // what they were told is gone with them
   worker?.terminate();
   worker = loading = globalThis.mezzadroRules = undefined;
   for (const of of waiting.values()) of.stop(e);
