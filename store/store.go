@@ -18,7 +18,6 @@ import (
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
-	_ "modernc.org/sqlite" // the driver
 
 	"mezzadro/core/day"
 )
@@ -138,7 +137,7 @@ func openHeld(ctx context.Context, folder string) (*Store, error) {
 	pragmas := url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(ON)", "busy_timeout(5000)"}}
 	file := filepath.Join(folder, "mezzadro.db")
 	connect := func(extra string, conns int) (*sqlx.DB, error) {
-		db, err := sqlx.Open("sqlite", "file:"+url.PathEscape(file)+"?"+pragmas.Encode()+extra)
+		db, err := openKept("file:" + url.PathEscape(file) + "?" + pragmas.Encode() + extra)
 		if err == nil {
 			db.SetMaxOpenConns(conns)
 			err = db.PingContext(ctx)
