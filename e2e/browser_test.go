@@ -322,12 +322,15 @@ func shell() string {
 	return path
 }
 
+// brief has the browser translate scripts once and not again for speed: no page of a journey lives long enough to gain by it.
+const brief = "--liftoff-only,--no-opt,--no-maglev"
+
 // started is the browser, begun with the first journey that wants one.
 func started() (context.Context, error) {
 	chromium.once.Do(func() {
 		opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
 			chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
-			chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"))
+			chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("js-flags", brief))
 		if path := shell(); path != "" {
 			opts = append(opts, chromedp.ExecPath(path))
 		}

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // covers is a page's own answer to whether two things on it lie over each other.
@@ -311,39 +313,45 @@ func TestNothingIsCut(t *testing.T) {
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:300]))
 	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:260]))
 	s.post("/api/v1/orders", fmt.Sprintf(`{"property_id": 1, "kind": "other", "title": %q, "minutes": 30, "spans": [{"from": "2027-03-18", "to": "2027-04-18", "cost": 0}]}`, long[:300]))
-	for _, size := range []struct {
-		w, h  int64
-		glare bool
-	}{{390, 844, false}, {768, 1024, false}, {195, 422, false}, {1280, 800, false}, {390, 844, true}, {1280, 800, true}} {
-		t.Run(fmt.Sprintf("%dx%d %v", size.w, size.h, size.glare), func(t *testing.T) {
+	phone := []screen{{390, 844, false}, {195, 422, false}, {390, 844, true}}
+	desk := []screen{{1280, 800, false}, {768, 1024, false}, {1280, 800, true}}
+	for _, sizes := range [][]screen{phone, desk} {
+		t.Run(fmt.Sprint(sizes[0]), func(t *testing.T) {
 			t.Parallel()
-			nothingIsCut(t, s, size.w, size.h, size.glare)
+			nothingIsCut(t, s, sizes)
 		})
 	}
 }
 
-// nothingIsCut goes through all places at one size.
-func nothingIsCut(t *testing.T, s *server, w, h int64, glare bool) {
-	b := open(t, s, w, h)
-	size := fmt.Sprintf("%dx%d, full sun %v", w, h, glare)
-	if glare {
-		b.visit("/#/lookout")
-		b.eval("localStorage.setItem('glare', 'on')")
-		b.eval("location.reload()")
-		b.until("full-sun reading", "document.documentElement.classList.contains('glare')")
-	}
+// screen is a size at which places are looked at, and whether in full-sun reading.
+type screen struct {
+	w, h  int64
+	glare bool
+}
+
+// nothingIsCut goes through all places at some sizes: each is opened at the first, and turned to the others.
+func nothingIsCut(t *testing.T, s *server, sizes []screen) {
+	b := open(t, s, sizes[0].w, sizes[0].h)
 	for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/ails", "/#/ails/4", "/#/almanac/cause/lace-bug", "/#/call/1", "/#/cut/1", "/#/cuts/1", "/#/card/1", "/#/treat/12", "/#/stores", "/#/mix", "/#/propose", "/#/tell", "/#/day/2027-03-19", "/#/plant/77", "/#/settings", "/#/grounds/1/climate"} {
-		b.visit(p)
-		b.until("something to read", "document.querySelector('main h1')")
-		b.settled()
-		if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(w)+1 {
-			t.Errorf("%s at %s is %g px wide", p, size, wide)
-		}
-		if out := b.eval(outside); out != "" {
-			t.Errorf("%s at %s goes beyond the screen: %v", p, size, out)
-		}
-		if text := b.eval(cut); text != "" {
-			t.Errorf("%s at %s is cut: %v", p, size, text)
+		for n, size := range sizes {
+			if err := chromedp.Do(b.ctx, chromedp.EmulateViewport(size.w, size.h)); err != nil {
+				t.Fatal(err)
+			}
+			if n == 0 {
+				b.visit(p)
+				b.until("something to read", "document.querySelector('main h1')")
+			}
+			b.eval(fmt.Sprintf("document.documentElement.classList.toggle('glare', %v)", size.glare))
+			b.settled()
+			if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(size.w)+1 {
+				t.Errorf("%s at %v is %g px wide", p, size, wide)
+			}
+			if out := b.eval(outside); out != "" {
+				t.Errorf("%s at %v goes beyond the screen: %v", p, size, out)
+			}
+			if text := b.eval(cut); text != "" {
+				t.Errorf("%s at %v is cut: %v", p, size, text)
+			}
 		}
 	}
 }

@@ -77,7 +77,8 @@ var (
 // everywhere has the sweep go over the screens of all four regions, which takes some minutes: make sweep.
 var everywhere = flag.Bool("everywhere", false, "sweep the screens of four regions of the world")
 
-// TestSweepImperial: a firm that measures in feet meets no metre on any screen, on four days of a year.
+// TestSweepImperial: a firm that measures in feet meets no metre on any screen, in spring and in autumn; on four days of
+// a year where all is swept.
 func TestSweepImperial(t *testing.T) {
 	t.Parallel()
 	sweepScreens(t, nil, map[string]any{"units": "imperial"}, metric)
@@ -101,7 +102,7 @@ func TestSweepRegions(t *testing.T) {
 	}
 }
 
-// sweepScreens goes over all screens of a sample at four days of a year, for a firm that writes in a way.
+// sweepScreens goes over all screens of a sample on days of a year, for a firm that writes in a way.
 func sweepScreens(t *testing.T, args []string, written map[string]any, never ...*regexp.Regexp) {
 	s := start(t, "demo", t.TempDir(), args...)
 	var firm map[string]any
@@ -124,8 +125,12 @@ func sweepScreens(t *testing.T, args []string, written map[string]any, never ...
 	}
 	b := open(t, s, 1280, 900)
 	found := map[string]string{}
-	for n := range 4 {
-		on := from.AddDate(0, 3*n, 0).Format(time.DateOnly)
+	days := 4
+	if !*everywhere {
+		days = 2
+	}
+	for n := range days {
+		on := from.AddDate(0, 12/days*n, 0).Format(time.DateOnly)
 		if n > 0 {
 			s.put("/api/v1/today", fmt.Sprintf(`{"day": %q}`, on))
 		}
