@@ -2,6 +2,7 @@ package cause
 
 import (
 	"slices"
+	"strings"
 
 	"mezzadro/core/catalogue"
 )
@@ -48,6 +49,6 @@ const (
 // Prone reports a kind whose entry in the species' book names the trouble.
 func (c *Cause) Prone(e *catalogue.Entry) bool {
 	return slices.ContainsFunc(e.Pests, func(p string) bool {
-		return p == c.ID || p == c.ID+"s" || slices.Contains(c.Way.Pests, p)
+		return p == c.ID || strings.TrimSuffix(p, "s") == c.ID || slices.Contains(c.Way.Pests, p)
 	})
 }

@@ -132,10 +132,15 @@ func (c Climate) GardenYearMonth() time.Month {
 // coolestHalf is the month, from 0, with which the coolest six begin.
 func (c Climate) coolestHalf() int {
 	best, coolest := 0, math.Inf(1)
+	var means [18]float64
+	for i := range 12 {
+		means[i] = c.mean(i)
+	}
+	copy(means[12:], means[:6])
 	for start := range 12 {
 		sum := 0.0
-		for k := range 6 {
-			sum += c.mean(start + k)
+		for _, m := range means[start : start+6] {
+			sum += m
 		}
 		if sum < coolest {
 			best, coolest = start, sum
