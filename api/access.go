@@ -29,10 +29,10 @@ const (
 // roleKey is where an operation keeps its role.
 const roleKey = "role"
 
-// roleOf is the least role that an operation asks for; false where it has none.
-func roleOf(o *huma.Operation) (role, bool) {
-	r, is := o.Metadata[roleKey].(role)
-	return r, is
+// RoleOf is the least role that an operation asks for, or that anyone may ask it; false where it says nothing.
+func RoleOf(o *huma.Operation) (least string, said bool) {
+	r, said := o.Metadata[roleKey].(role)
+	return string(r), said
 }
 
 // sessionFor is how long one stays signed in.
@@ -112,7 +112,8 @@ func (s *Server) signIn(ctx context.Context, a store.Account) error {
 // admit lets an operation go on for those who may: for all while nobody has an account, which is on this machine alone.
 func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 	return func(c huma.Context, next func(huma.Context)) {
-		need, known := roleOf(c.Operation())
+		asked, known := RoleOf(c.Operation())
+		need := role(asked)
 		refuse := func(status int, text string) {
 			if err := huma.WriteErr(api, c, status, text); err != nil {
 				s.Estate.Log.Error("a refusal could not be written", "error", err)

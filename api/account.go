@@ -19,7 +19,7 @@ import (
 
 // Tries at names, passwords and links that one address has.
 const (
-	triesMost = 20
+	TriesMost = 20
 	triesIn   = time.Minute
 )
 
@@ -60,7 +60,7 @@ func (s *Server) accountRoutes(a huma.API) {
 // slowly bounds how often an address may try names, passwords and links.
 func slowly() func(http.Handler) http.Handler {
 	keys := httprate.WithKeyFuncs(httprate.KeyByIP, ofItsOwn)
-	limit := httprate.Limit(triesMost, triesIn, keys, httprate.WithLimitHandler(
+	limit := httprate.Limit(TriesMost, triesIn, keys, httprate.WithLimitHandler(
 		func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", "application/problem+json")
 			w.WriteHeader(http.StatusTooManyRequests)
@@ -101,12 +101,12 @@ func (s *Server) me(ctx context.Context, _ *struct{}) (*Out[Me], error) {
 	told := Me{Needs: "nothing"}
 	guarded, err := s.Firm.HasAccounts(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "accounts", err)
+		return nil, s.Problem(ctx, "accounts", err)
 	}
 	if !guarded {
 		firm, err := s.Estate.Store.Firm(ctx)
 		if err != nil {
-			return nil, s.problem(ctx, "firm", err)
+			return nil, s.Problem(ctx, "firm", err)
 		}
 		if !firm.Sample {
 			told.Needs = "owner"
@@ -129,13 +129,13 @@ func (s *Server) firstOwner(ctx context.Context, in *struct {
 }) (*Out[firm.Account], error) {
 	a, err := s.Firm.FirstOwner(ctx, in.Body)
 	if err != nil {
-		return nil, s.problem(ctx, "owner", err)
+		return nil, s.Problem(ctx, "owner", err)
 	}
 	kept, err := s.Estate.Store.Account(ctx, a.ID)
 	if err == nil {
 		err = s.signIn(ctx, kept)
 	}
-	return out(a), s.problem(ctx, "owner", err)
+	return out(a), s.Problem(ctx, "owner", err)
 }
 
 func (s *Server) signInOp(ctx context.Context, in *struct {
@@ -146,11 +146,11 @@ func (s *Server) signInOp(ctx context.Context, in *struct {
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
-	return nil, s.problem(ctx, "sign-in", err)
+	return nil, s.Problem(ctx, "sign-in", err)
 }
 
 func (s *Server) signOut(ctx context.Context, _ *OnceKey) (*struct{}, error) {
-	return nil, s.problem(ctx, "session", s.sessions.Destroy(ctx))
+	return nil, s.Problem(ctx, "session", s.sessions.Destroy(ctx))
 }
 
 func (s *Server) signOutEverywhere(ctx context.Context, _ *OnceKey) (*struct{}, error) {
@@ -159,9 +159,9 @@ func (s *Server) signOutEverywhere(ctx context.Context, _ *OnceKey) (*struct{}, 
 		return nil, huma.Error409Conflict("nobody has to sign in here")
 	}
 	if err := s.Firm.EndSessions(ctx, keyOf(ctx), a.ID); err != nil {
-		return nil, s.problem(ctx, "account", err)
+		return nil, s.Problem(ctx, "account", err)
 	}
-	return nil, s.problem(ctx, "session", s.sessions.Destroy(ctx))
+	return nil, s.Problem(ctx, "session", s.sessions.Destroy(ctx))
 }
 
 func (s *Server) changePassword(ctx context.Context, in *struct {
@@ -179,7 +179,7 @@ func (s *Server) changePassword(ctx context.Context, in *struct {
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
-	return nil, s.problem(ctx, "password", err)
+	return nil, s.Problem(ctx, "password", err)
 }
 
 func (s *Server) takeInvitation(ctx context.Context, in *struct {
@@ -193,12 +193,12 @@ func (s *Server) takeInvitation(ctx context.Context, in *struct {
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
-	return nil, s.problem(ctx, "link", err)
+	return nil, s.Problem(ctx, "link", err)
 }
 
 func (s *Server) accounts(ctx context.Context, _ *struct{}) (*Out[Run[firm.Account]], error) {
 	list, err := s.Firm.Accounts(ctx)
-	return out(Run[firm.Account]{Items: list}), s.problem(ctx, "accounts", err)
+	return out(Run[firm.Account]{Items: list}), s.Problem(ctx, "accounts", err)
 }
 
 func (s *Server) guesses(context.Context, *struct{}) (*Out[Run[firm.Guesses]], error) {
@@ -213,7 +213,7 @@ func (s *Server) addAccount(ctx context.Context, in *struct {
 		return nil, huma.Error409Conflict("enter the owner first: from then on everybody signs in")
 	}
 	i, err := s.Firm.AddAccount(ctx, keyOf(ctx), in.Body)
-	return out(i), s.problem(ctx, "account", err)
+	return out(i), s.Problem(ctx, "account", err)
 }
 
 func (s *Server) changeAccount(ctx context.Context, in *struct {
@@ -221,29 +221,29 @@ func (s *Server) changeAccount(ctx context.Context, in *struct {
 	Body firm.AccountIn
 }) (*Out[firm.Account], error) {
 	a, err := s.Firm.ChangeAccount(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(a), s.problem(ctx, "account", err)
+	return out(a), s.Problem(ctx, "account", err)
 }
 
 func (s *Server) removeAccount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreAccount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) inviteAgain(ctx context.Context, in *Write) (*Out[firm.Invited], error) {
 	i, err := s.Firm.Invite(ctx, in.ID)
-	return out(i), s.problem(ctx, "account", err)
+	return out(i), s.Problem(ctx, "account", err)
 }
 
 func (s *Server) endSessions(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.Firm.EndSessions(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "account", s.Firm.EndSessions(ctx, keyOf(ctx), in.ID))
 }
 
 func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[ledger.ClientLink]], error) {
 	list, err := s.Ledger.ClientLinks(ctx, in.ID)
-	return out(Run[ledger.ClientLink]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[ledger.ClientLink]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) addClientLink(ctx context.Context, in *struct {
@@ -253,11 +253,11 @@ func (s *Server) addClientLink(ctx context.Context, in *struct {
 	}
 }) (*Out[ledger.ClientLink], error) {
 	l, err := s.Ledger.AddClientLink(ctx, in.ID, in.Body.Days)
-	return out(l), s.problem(ctx, "property", err)
+	return out(l), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) revokeClientLink(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "link", s.Ledger.RevokeClientLink(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "link", s.Ledger.RevokeClientLink(ctx, keyOf(ctx), in.ID))
 }
 
 // sessionClient is the key of what is kept of a client's link.
@@ -273,35 +273,35 @@ func (s *Server) openClientPage(ctx context.Context, in *struct {
 	if err == nil {
 		s.sessions.Put(ctx, sessionClient, ledger.LinkKept(in.Body.Token))
 	}
-	return out(p), s.problem(ctx, "link", err)
+	return out(p), s.Problem(ctx, "link", err)
 }
 
 func (s *Server) openedClientPage(ctx context.Context, _ *struct{}) (*Out[ledger.ClientPage], error) {
 	p, err := s.Ledger.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
-	return out(p), s.problem(ctx, "link", err)
+	return out(p), s.Problem(ctx, "link", err)
 }
 
 func (s *Server) clientPage(ctx context.Context, in *struct {
 	Token string `path:"token" maxLength:"100"`
 }) (*Out[ledger.ClientPage], error) {
 	p, err := s.Ledger.ClientPage(ctx, in.Token)
-	return out(p), s.problem(ctx, "link", err)
+	return out(p), s.Problem(ctx, "link", err)
 }
 
 func (s *Server) backup(ctx context.Context, _ *struct{}) (*Out[firm.BackupState], error) {
 	b, err := s.Firm.BackupState(ctx)
-	return out(b), s.problem(ctx, "backup", err)
+	return out(b), s.Problem(ctx, "backup", err)
 }
 
 func (s *Server) backUp(ctx context.Context, _ *OnceKey) (*Out[firm.BackupState], error) {
 	b, err := s.Firm.BackUp(ctx)
-	return out(b), s.problem(ctx, "backup", err)
+	return out(b), s.Problem(ctx, "backup", err)
 }
 
 func (s *Server) lastBackup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 	f, err := s.Firm.LastBackupFile(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "a backup", err)
+		return nil, s.Problem(ctx, "a backup", err)
 	}
 	return &huma.StreamResponse{Body: func(c huma.Context) {
 		defer f.Close()
@@ -320,7 +320,7 @@ func (s *Server) everything(_ context.Context, in *struct {
 		c.SetHeader("Content-Type", "application/zip")
 		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "mezzadro-"+s.Estate.Today().String()+".zip"))
 		// What breaks off leaves a zip without its end, which no program takes for whole.
-		if err := s.Firm.GiveEverything(c.Context(), c.BodyWriter(), s.styleOf(c.Context(), in.Language)); err != nil && c.Context().Err() == nil {
+		if err := s.Firm.GiveEverything(c.Context(), c.BodyWriter(), s.StyleOf(c.Context(), in.Language)); err != nil && c.Context().Err() == nil {
 			s.Estate.Log.Error("giving everything", "error", err)
 		}
 	}}, nil

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"context"
@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"

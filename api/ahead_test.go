@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"context"
@@ -10,6 +10,7 @@ import (
 
 	ics "github.com/arran4/golang-ical"
 
+	. "mezzadro/api"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	round "mezzadro/core/rounds"
@@ -208,7 +209,7 @@ func TestSheetPDF(t *testing.T) {
 	if code != 200 || !strings.HasPrefix(string(full), "%PDF") || !strings.HasPrefix(string(empty), "%PDF") || len(full) <= len(empty) {
 		t.Errorf("%d, %d bytes with a job, %d without", code, len(full), len(empty))
 	}
-	page, err := h.server.Days.SheetPage(context.Background(), h.today, 0, h.server.styleOf(context.Background(), "en"))
+	page, err := h.server.Days.SheetPage(context.Background(), h.today, 0, h.server.StyleOf(context.Background(), "en"))
 	if err != nil || len(page.Visits) != 1 || page.Visits[0].Jobs[0].Title != "Sweep the court" || !strings.Contains(page.Title, "18 March") {
 		t.Errorf("%+v, %v", page, err)
 	}

@@ -33,7 +33,7 @@ type Server struct {
 }
 
 func init() {
-	huma.DefaultArrayNullable = false // listsNeverNull sees to that
+	huma.DefaultArrayNullable = false // ListsNeverNull sees to that
 	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json")
 }
 
@@ -88,7 +88,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 	config.Components.SecuritySchemes = map[string]*huma.SecurityScheme{sessionScheme: {Type: "apiKey", In: "cookie", Name: sessionCookie,
 		Description: "A session, from sign-in. Asked for as soon as somebody has an account."}}
 	config.Security = []map[string][]string{{sessionScheme: {}}, {}}
-	config.Formats = map[string]huma.Format{"application/json": listsNeverNull, "json": listsNeverNull}
+	config.Formats = map[string]huma.Format{"application/json": ListsNeverNull, "json": ListsNeverNull}
 	config.Transformers = append(config.Transformers, unpriced)
 	api := humachi.New(r, config)
 	api.UseMiddleware(s.admit(api))

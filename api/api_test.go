@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"bytes"
@@ -15,6 +15,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
 	"mezzadro/core/damage"
@@ -651,7 +652,7 @@ func TestListsAreNeverNull(t *testing.T) {
 		Zero int       `json:"zero,omitempty"`
 		By   time.Time `json:"by"`
 	}
-	if err := listsNeverNull.Marshal(&b, []inner{{Of: [][]int{nil}}}); err != nil {
+	if err := ListsNeverNull.Marshal(&b, []inner{{Of: [][]int{nil}}}); err != nil {
 		t.Fatal(err)
 	}
 	if got, want := strings.TrimSpace(b.String()), `[{"list":[],"at":null,"of":[[]],"by":"0001-01-01T00:00:00Z"}]`; got != want {

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"bytes"
@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/store"
 )
 
@@ -82,7 +83,7 @@ func TestCountersOfTheirOwn(t *testing.T) {
 	h.server.Estate.Log = slog.New(slog.NewJSONHandler(&log, nil))
 	h.staff()
 	last := 0
-	for range triesMost + 5 {
+	for range TriesMost + 5 {
 		last, _ = h.do("GET", "/client/a-secret-link", nil)
 	}
 	if last != http.StatusTooManyRequests {
@@ -111,12 +112,12 @@ func TestKeptIsNotCalledOff(t *testing.T) {
 		t.Fatal(err)
 	}
 	leave()
-	if err := h.server.problem(ctx, "job", context.Canceled); err == nil || !strings.Contains(err.Error(), "it was kept") {
+	if err := h.server.Problem(ctx, "job", context.Canceled); err == nil || !strings.Contains(err.Error(), "it was kept") {
 		t.Errorf("kept, and told as %v", err)
 	}
 	gone, leave := context.WithCancel(store.Watched(context.Background()))
 	leave()
-	err := h.server.problem(gone, "job", errors.New("broke"))
+	err := h.server.Problem(gone, "job", errors.New("broke"))
 	if err == nil || !strings.Contains(err.Error(), "called off") {
 		t.Errorf("not kept, and told as %v", err)
 	}

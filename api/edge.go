@@ -32,10 +32,10 @@ var (
 
 // style is how the reader of a request wants figures: the firm's units, days as in the reader's own region.
 func (s *Server) style(r *http.Request) quantity.Style {
-	return s.styleOf(r.Context(), r.Header.Get("Accept-Language"))
+	return s.StyleOf(r.Context(), r.Header.Get("Accept-Language"))
 }
 
-func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
+func (s *Server) StyleOf(ctx context.Context, accept string) quantity.Style {
 	firm, region := s.notation(ctx), regionOf(accept)
 	out := quantity.Style{Year: s.Estate.Today().Year(), Imperial: firm.Units == "imperial"}
 	out.MonthFirst = cmp.Or(firm.DayOrder, first(slices.Contains(monthFirst, region), "month")) == "month"

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"archive/zip"
@@ -16,6 +16,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/quantity"
 	"mezzadro/house/estate"
 	"mezzadro/house/overview"

@@ -51,7 +51,7 @@ func (s *Server) signs(context.Context, *struct{}) (*Out[Run[cause.Sign]], error
 
 func (s *Server) causes(ctx context.Context, _ *struct{}) (*Out[Run[finds.CauseLine]], error) {
 	list, err := s.Finds.Causes(ctx)
-	return out(Run[finds.CauseLine]{Items: list}), s.problem(ctx, "cause", err)
+	return out(Run[finds.CauseLine]{Items: list}), s.Problem(ctx, "cause", err)
 }
 
 func (s *Server) cause(ctx context.Context, in *struct {
@@ -59,7 +59,7 @@ func (s *Server) cause(ctx context.Context, in *struct {
 	Property int64  `query:"property" example:"1" doc:"In whose dates; without, the months of the northern year"`
 }) (*Out[finds.CausePage], error) {
 	p, err := s.Finds.Cause(ctx, in.ID, in.Property)
-	return out(p), s.problem(ctx, "cause or property", err)
+	return out(p), s.Problem(ctx, "cause or property", err)
 }
 
 func (s *Server) finds(ctx context.Context, in *struct {
@@ -69,7 +69,7 @@ func (s *Server) finds(ctx context.Context, in *struct {
 	Open     bool  `query:"open" doc:"None that are closed"`
 }) (*Out[List[finds.Find]], error) {
 	list, err := s.Finds.Finds(ctx, finds.FindsOf{Property: in.Property, Plant: in.Plant, Open: in.Open, After: in.Cursor, Limit: in.Limit + 1})
-	return out(listed(list, in.Limit, func(f finds.Find) int64 { return f.ID })), s.problem(ctx, "find", err)
+	return out(listed(list, in.Limit, func(f finds.Find) int64 { return f.ID })), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) addFind(ctx context.Context, in *struct {
@@ -77,7 +77,7 @@ func (s *Server) addFind(ctx context.Context, in *struct {
 	Body finds.FindIn
 }) (*Out[finds.Find], error) {
 	f, err := s.Finds.AddFind(ctx, keyOf(ctx), in.Body)
-	return out(f), s.problem(ctx, "plant", err)
+	return out(f), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) changeFind(ctx context.Context, in *struct {
@@ -85,20 +85,20 @@ func (s *Server) changeFind(ctx context.Context, in *struct {
 	Body finds.FindChange
 }) (*Out[finds.Find], error) {
 	f, err := s.Finds.ChangeFind(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(f), s.problem(ctx, "find", err)
+	return out(f), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) removeFind(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreFind(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) spreadWatch(ctx context.Context, _ *struct{}) (*Out[Run[finds.WatchGroup]], error) {
 	list, err := s.Finds.SpreadWatch(ctx)
-	return out(Run[finds.WatchGroup]{Items: list}), s.problem(ctx, "find", err)
+	return out(Run[finds.WatchGroup]{Items: list}), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) lookFor(ctx context.Context, in *struct {
@@ -110,7 +110,7 @@ func (s *Server) lookFor(ctx context.Context, in *struct {
 	}
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Finds.LookFor(ctx, keyOf(ctx), in.ID, in.Body.PropertyID, in.Body.Day, in.Body.Plants)
-	return out(o), s.problem(ctx, "find", err)
+	return out(o), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) callSheet(context.Context, *struct{}) (*Out[Run[cause.Asked]], error) {
@@ -121,7 +121,7 @@ func (s *Server) calls(ctx context.Context, in *struct {
 	Property int64 `query:"property" required:"true" minimum:"1" example:"1" doc:"Whose calls"`
 }) (*Out[Run[finds.Call]], error) {
 	list, err := s.Finds.Calls(ctx, in.Property)
-	return out(Run[finds.Call]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[finds.Call]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) addCall(ctx context.Context, in *struct {
@@ -129,7 +129,7 @@ func (s *Server) addCall(ctx context.Context, in *struct {
 	Body finds.CallIn
 }) (*Out[finds.Call], error) {
 	c, err := s.Finds.AddCall(ctx, keyOf(ctx), in.Body)
-	return out(c), s.problem(ctx, "plant", err)
+	return out(c), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) changeCall(ctx context.Context, in *struct {
@@ -137,18 +137,18 @@ func (s *Server) changeCall(ctx context.Context, in *struct {
 	Body finds.CallIn
 }) (*Out[finds.Call], error) {
 	c, err := s.Finds.ChangeCall(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(c), s.problem(ctx, "call", err)
+	return out(c), s.Problem(ctx, "call", err)
 }
 
 func (s *Server) removeCall(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCall(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) knownHere(ctx context.Context, in *ByID) (*Out[finds.KnownHere], error) {
 	k, err := s.Finds.KnownHere(ctx, in.ID)
-	return out(k), s.problem(ctx, "property", err)
+	return out(k), s.Problem(ctx, "property", err)
 }

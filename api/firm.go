@@ -38,7 +38,7 @@ func (s *Server) firmRoutes(a huma.API) {
 
 func (s *Server) removed(ctx context.Context, _ *struct{}) (*Out[[]firm.Removed], error) {
 	list, err := s.Firm.Removed(ctx)
-	return out(list), s.problem(ctx, "record", err)
+	return out(list), s.Problem(ctx, "record", err)
 }
 
 func (s *Server) erase(ctx context.Context, in *struct {
@@ -46,7 +46,7 @@ func (s *Server) erase(ctx context.Context, in *struct {
 	Write
 }) (*Out[firm.Erased], error) {
 	e, err := s.Firm.Erase(ctx, in.Kind, in.ID)
-	return out(e), s.problem(ctx, "removed "+in.Kind, err)
+	return out(e), s.Problem(ctx, "removed "+in.Kind, err)
 }
 
 // FirmOut is the firm with its settings.
@@ -86,8 +86,8 @@ type Reader struct {
 
 func (s *Server) frame(ctx context.Context, in *Reader) (*Out[Frame], error) {
 	f, err := s.Overview.Frame(ctx)
-	style := s.styleOf(ctx, in.Language)
-	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), style, f.Trouble, f.First}), s.problem(ctx, "frame", err)
+	style := s.StyleOf(ctx, in.Language)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), style, f.Trouble, f.First}), s.Problem(ctx, "frame", err)
 }
 
 func (s *Server) moveToday(ctx context.Context, in *struct {
@@ -98,14 +98,14 @@ func (s *Server) moveToday(ctx context.Context, in *struct {
 	}
 }) (*Out[Frame], error) {
 	if err := s.Overview.MoveToday(ctx, in.Body.Day); err != nil {
-		return nil, s.problem(ctx, "day", err)
+		return nil, s.Problem(ctx, "day", err)
 	}
 	return s.frame(ctx, &in.Reader)
 }
 
 func (s *Server) firm(ctx context.Context, _ *struct{}) (*Out[FirmOut], error) {
 	f, err := s.Estate.Firm(ctx)
-	return out(tellFirm(f)), s.problem(ctx, "firm", err)
+	return out(tellFirm(f)), s.Problem(ctx, "firm", err)
 }
 
 func (s *Server) changeFirm(ctx context.Context, in *struct {
@@ -118,17 +118,17 @@ func (s *Server) changeFirm(ctx context.Context, in *struct {
 			err = store.Stale{Yours: stale.Yours, Current: tellFirm(now)}
 		}
 	}
-	return out(tellFirm(f)), s.problem(ctx, "firm", err)
+	return out(tellFirm(f)), s.Problem(ctx, "firm", err)
 }
 
 func (s *Server) nightWatch(ctx context.Context, _ *struct{}) (*Out[overview.NightWatch], error) {
 	n, err := s.Overview.NightWatch(ctx)
-	return out(n), s.problem(ctx, "plants", err)
+	return out(n), s.Problem(ctx, "plants", err)
 }
 
 func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[overview.Lookout], error) {
 	o, err := s.Overview.Lookout(ctx)
-	return out(o), s.problem(ctx, "plants", err)
+	return out(o), s.Problem(ctx, "plants", err)
 }
 
 func (s *Server) find(ctx context.Context, in *struct {
@@ -136,5 +136,5 @@ func (s *Server) find(ctx context.Context, in *struct {
 	Limit int    `query:"limit" default:"12" minimum:"1" maximum:"100"`
 }) (*Out[overview.Hits], error) {
 	h, err := s.Overview.Find(ctx, in.Text, in.Limit)
-	return out(h), s.problem(ctx, "search", err)
+	return out(h), s.Problem(ctx, "search", err)
 }

@@ -10,8 +10,8 @@ import (
 	jsonv1 "github.com/go-json-experiment/json/v1"
 )
 
-// listsNeverNull writes JSON as encoding/json does, but for lists that nobody made: they are empty, never null.
-var listsNeverNull = huma.Format{
+// ListsNeverNull writes JSON as encoding/json does, but for lists that nobody made: they are empty, never null.
+var ListsNeverNull = huma.Format{
 	Marshal: func(w io.Writer, v any) error {
 		return jsonv2.MarshalWrite(w, v, jsonv1.DefaultOptionsV1(), jsonv2.FormatNilSliceAsNull(false), jsontext.EscapeForHTML(false))
 	},

@@ -63,7 +63,7 @@ func (s *Server) regions(context.Context, *struct{}) (*Out[garden.Regions], erro
 
 func (s *Server) holding(ctx context.Context, in *ByID) (*Out[garden.Holding], error) {
 	h, err := s.Garden.HoldingAt(ctx, in.ID)
-	return out(h), s.problem(ctx, "property", err)
+	return out(h), s.Problem(ctx, "property", err)
 }
 
 // ClimateTypeOut is a climate type with its zone.
@@ -82,17 +82,17 @@ func (s *Server) climates(context.Context, *struct{}) (*Out[List[ClimateTypeOut]
 
 func (s *Server) reckonPlace(ctx context.Context, in *struct{ Body garden.PlaceIn }) (*Out[garden.PlaceOut], error) {
 	p, err := s.Garden.ReckonPlace(in.Body)
-	return out(p), s.problem(ctx, "place", err)
+	return out(p), s.Problem(ctx, "place", err)
 }
 
 func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[garden.PropertyOut]], error) {
 	list, err := s.House.Garden.Properties(ctx, in.Cursor, in.Limit+1)
-	return out(listed(list, in.Limit, func(p garden.PropertyOut) int64 { return p.ID })), s.problem(ctx, "properties", err)
+	return out(listed(list, in.Limit, func(p garden.PropertyOut) int64 { return p.ID })), s.Problem(ctx, "properties", err)
 }
 
 func (s *Server) property(ctx context.Context, in *ByID) (*Out[garden.PropertyOut], error) {
 	p, err := s.Garden.Property(ctx, in.ID)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) addProperty(ctx context.Context, in *struct {
@@ -100,7 +100,7 @@ func (s *Server) addProperty(ctx context.Context, in *struct {
 	Body garden.PropertyIn
 }) (*Out[garden.PropertyOut], error) {
 	p, err := s.Garden.AddProperty(ctx, keyOf(ctx), in.Body)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) changeProperty(ctx context.Context, in *struct {
@@ -108,16 +108,16 @@ func (s *Server) changeProperty(ctx context.Context, in *struct {
 	Body garden.PropertyIn
 }) (*Out[garden.PropertyOut], error) {
 	p, err := s.Garden.ChangeProperty(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) removeProperty(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "property", s.Garden.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "property", s.Garden.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[garden.PropertyOut], error) {
 	if err := s.Garden.RemoveProperty(ctx, keyOf(ctx), in.ID, false); err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	return s.property(ctx, &in.ByID)
 }
@@ -127,12 +127,12 @@ func (s *Server) plants(ctx context.Context, in *struct {
 	Property int64 `query:"property" example:"1" doc:"Of one property; all when absent"`
 }) (*Out[List[estate.PlantOut]], error) {
 	list, err := s.Garden.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
-	return out(listed(list, in.Limit, func(p estate.PlantOut) int64 { return p.ID })), s.problem(ctx, "plants", err)
+	return out(listed(list, in.Limit, func(p estate.PlantOut) int64 { return p.ID })), s.Problem(ctx, "plants", err)
 }
 
 func (s *Server) plant(ctx context.Context, in *ByID) (*Out[estate.PlantOut], error) {
 	p, err := s.Garden.Plant(ctx, in.ID)
-	return out(p), s.problem(ctx, "plant", err)
+	return out(p), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) addPlant(ctx context.Context, in *struct {
@@ -140,7 +140,7 @@ func (s *Server) addPlant(ctx context.Context, in *struct {
 	Body garden.PlantIn
 }) (*Out[estate.PlantOut], error) {
 	p, err := s.Garden.AddPlant(ctx, keyOf(ctx), in.Body)
-	return out(p), s.problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)
+	return out(p), s.Problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)
 }
 
 func (s *Server) changePlant(ctx context.Context, in *struct {
@@ -148,16 +148,16 @@ func (s *Server) changePlant(ctx context.Context, in *struct {
 	Body garden.PlantIn
 }) (*Out[estate.PlantOut], error) {
 	p, err := s.Garden.ChangePlant(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "plant", err)
+	return out(p), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) removePlant(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "plant", s.Garden.RemovePlant(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "plant", s.Garden.RemovePlant(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[estate.PlantOut], error) {
 	if err := s.Garden.RemovePlant(ctx, keyOf(ctx), in.ID, false); err != nil {
-		return nil, s.problem(ctx, "plant", err)
+		return nil, s.Problem(ctx, "plant", err)
 	}
 	return s.plant(ctx, &in.ByID)
 }
@@ -172,35 +172,35 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 	for _, c := range in.Called {
 		at := strings.LastIndex(c, "=")
 		if at < 1 {
-			return nil, s.problem(ctx, "plants", invalid.One("called", c, "want the file's name, = and the id of a kind, or nothing behind = to leave it out"))
+			return nil, s.Problem(ctx, "plants", invalid.One("called", c, "want the file's name, = and the id of a kind, or nothing behind = to leave it out"))
 		}
 		how.Called[c[:at]] = c[at+1:]
 	}
 	t, err := s.Garden.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, how)
-	return out(t), s.problem(ctx, fmt.Sprintf("property %d", in.ID), err)
+	return out(t), s.Problem(ctx, fmt.Sprintf("property %d", in.ID), err)
 }
 
 func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 	p, err := s.Garden.Property(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	lines, err := s.Garden.PlantLines(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WritePlantsCSV(&b, lines)
 	}
-	return attached(p.Name, "plants.csv", "text/csv", b.Bytes()), s.problem(ctx, "plants", err)
+	return attached(p.Name, "plants.csv", "text/csv", b.Bytes()), s.Problem(ctx, "plants", err)
 }
 
 func (s *Server) giveNormals(ctx context.Context, in *ByID) (*File, error) {
 	p, err := s.Garden.Property(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	var b bytes.Buffer
 	err = exchange.WriteNormalsCSV(&b, p.Climate.Normals)
-	return attached(p.Name, "normals.csv", "text/csv", b.Bytes()), s.problem(ctx, "normals", err)
+	return attached(p.Name, "normals.csv", "text/csv", b.Bytes()), s.Problem(ctx, "normals", err)
 }
 
 // labels is the property's plants as labels to print, in the order of the way round.
@@ -212,7 +212,7 @@ func (s *Server) labels(ctx context.Context, in *struct {
 }) (*File, error) {
 	u, err := url.Parse(in.Site)
 	if err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
-		return nil, s.problem(
+		return nil, s.Problem(
 			ctx,
 			"labels",
 			invalid.One("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
@@ -220,11 +220,11 @@ func (s *Server) labels(ctx context.Context, in *struct {
 	}
 	name, labels, err := s.Garden.Labels(ctx, in.ID, in.Site)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	var b bytes.Buffer
 	err = exchange.WriteLabels(&b, s.paper(ctx, in.Language), "Labels, "+name, labels)
-	return attached(name, "labels.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "labels", err)
+	return attached(name, "labels.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "labels", err)
 }
 
 // ScanIn is what a code is asked for.
@@ -234,5 +234,5 @@ type ScanIn struct {
 
 func (s *Server) reckonScan(ctx context.Context, in *struct{ Body ScanIn }) (*Out[exchange.Scan], error) {
 	code, err := exchange.ScanOf(in.Body.Text)
-	return out(code), s.problem(ctx, "text", err)
+	return out(code), s.Problem(ctx, "text", err)
 }

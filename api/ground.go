@@ -41,7 +41,7 @@ func (s *Server) siteRoutes(a huma.API) {
 
 func (s *Server) plan(ctx context.Context, in *ByID) (*Out[ground.PlanOut], error) {
 	p, err := s.Ground.PlanOf(ctx, in.ID)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) setPlan(ctx context.Context, in *struct {
@@ -49,13 +49,13 @@ func (s *Server) setPlan(ctx context.Context, in *struct {
 	Body ground.PlanIn
 }) (*Out[ground.PlanOut], error) {
 	p, err := s.Ground.SetPlan(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
 	p, err := s.Estate.Store.Property(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	plan, err := s.Ground.PlanOf(ctx, in.ID)
 	var b bytes.Buffer
@@ -63,7 +63,7 @@ func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
 		c := p.Climate.V
 		err = exchange.WritePlanGeoJSON(&b, plan.Plan, c.Latitude, c.Longitude)
 	}
-	return attached(p.Name, "plan.geojson", "application/geo+json", b.Bytes()), s.problem(ctx, "property", err)
+	return attached(p.Name, "plan.geojson", "application/geo+json", b.Bytes()), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) takePlan(ctx context.Context, in *struct {
@@ -72,7 +72,7 @@ func (s *Server) takePlan(ctx context.Context, in *struct {
 	RawBody []byte `contentType:"application/geo+json"`
 }) (*Out[ground.PlanOut], error) {
 	p, err := s.Ground.TakePlan(ctx, keyOf(ctx), in.ID, in.Version, in.RawBody)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) takeSpots(ctx context.Context, in *struct {
@@ -80,22 +80,22 @@ func (s *Server) takeSpots(ctx context.Context, in *struct {
 	Body ground.SpotsIn
 }) (*Out[Run[ground.SpotTaken]], error) {
 	list, err := s.Ground.TakeSpots(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(Run[ground.SpotTaken]{Items: list}), s.problem(ctx, "plant on this property", err)
+	return out(Run[ground.SpotTaken]{Items: list}), s.Problem(ctx, "plant on this property", err)
 }
 
 func (s *Server) reckonSite(ctx context.Context, in *struct{ Body ground.SiteIn }) (*Out[ground.SiteOut], error) {
 	o, err := s.Ground.ReckonSite(ctx, in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonReplacement(ctx context.Context, in *struct{ Body ground.ReplacementIn }) (*Out[ground.ReplacementOut], error) {
 	o, err := s.Ground.ReckonReplacement(ctx, in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) winter(ctx context.Context, in *ByID) (*Out[ground.Winter], error) {
 	w, err := s.Ground.WinterOf(ctx, in.ID)
-	return out(w), s.problem(ctx, "property", err)
+	return out(w), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) keepWinter(ctx context.Context, in *struct {
@@ -105,12 +105,12 @@ func (s *Server) keepWinter(ctx context.Context, in *struct {
 	}
 }) (*Out[Run[int64]], error) {
 	list, err := s.Ground.KeepWinter(ctx, keyOf(ctx), in.ID, in.Body.Plants)
-	return out(Run[int64]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[int64]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonWintering(ctx context.Context, in *struct{ Body ground.WinteringIn }) (*Out[overwinter.Wintering], error) {
 	w, err := s.Ground.ReckonWintering(ctx, in.Body)
-	return out(w), s.problem(ctx, "property", err)
+	return out(w), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) takeStops(ctx context.Context, in *struct {
@@ -118,7 +118,7 @@ func (s *Server) takeStops(ctx context.Context, in *struct {
 	Body ground.StopsIn
 }) (*Out[Run[ground.StopSet]], error) {
 	list, err := s.Ground.TakeStops(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(Run[ground.StopSet]{Items: list}), s.problem(ctx, "plant on this property", err)
+	return out(Run[ground.StopSet]{Items: list}), s.Problem(ctx, "plant on this property", err)
 }
 
 // Picture is one that is kept.
@@ -130,31 +130,31 @@ type Picture struct {
 
 func (s *Server) addUnderlay(ctx context.Context, in *orderPhotoIn) (*Out[Picture], error) {
 	if _, err := s.Estate.Store.Property(ctx, in.ID); err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	hash, err := s.Estate.Store.KeepPicture(jpeg) // the same picture has the same hash: sent again, it is kept once
-	return out(Picture{hash, w, h}), s.problem(ctx, "property", err)
+	return out(Picture{hash, w, h}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) planPDF(ctx context.Context, in *struct {
 	ByID
 	Language string `header:"Accept-Language"`
 }) (*File, error) {
-	page, err := s.Ground.PlanPage(ctx, in.ID, s.styleOf(ctx, in.Language))
+	page, err := s.Ground.PlanPage(ctx, in.ID, s.StyleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WritePlanPage(&b, s.paper(ctx, in.Language), page)
 	}
-	return attached(page.Title, "plan.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "property", err)
+	return attached(page.Title, "plan.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) bloom(ctx context.Context, in *ByID) (*Out[replacement.Calendar], error) {
 	c, err := s.Ground.Bloom(ctx, in.ID)
-	return out(c), s.problem(ctx, "property", err)
+	return out(c), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) keepPlanting(ctx context.Context, in *struct {
@@ -162,12 +162,12 @@ func (s *Server) keepPlanting(ctx context.Context, in *struct {
 	Body ground.PlantingIn
 }) (*Out[ground.Planted], error) {
 	p, err := s.Ground.KeepPlanting(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "property", err)
+	return out(p), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) kinds(ctx context.Context, _ *struct{}) (*Out[Run[ground.KindWord]], error) {
 	list, err := s.Ground.Kinds(ctx)
-	return out(Run[ground.KindWord]{Items: list}), s.problem(ctx, "kinds", err)
+	return out(Run[ground.KindWord]{Items: list}), s.Problem(ctx, "kinds", err)
 }
 
 func (s *Server) sayKind(ctx context.Context, in *struct {
@@ -176,5 +176,5 @@ func (s *Server) sayKind(ctx context.Context, in *struct {
 	Body ground.KindWordIn
 }) (*Out[ground.KindWord], error) {
 	k, err := s.Ground.SayKind(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(k), s.problem(ctx, "species", err)
+	return out(k), s.Problem(ctx, "species", err)
 }

@@ -1,10 +1,12 @@
-package api
+package api_test
 
 import (
 	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
+
+	. "mezzadro/api"
 )
 
 // TestGuard: what another site tries is refused, and what one's own pages do is not.

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"fmt"
@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/region"

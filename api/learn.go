@@ -38,7 +38,7 @@ func (s *Server) learnRoutes(a huma.API) {
 
 func (s *Server) score(ctx context.Context, _ *struct{}) (*Out[learn.ScoreTold], error) {
 	t, err := s.Learn.Score(ctx)
-	return out(t), s.problem(ctx, "score", err)
+	return out(t), s.Problem(ctx, "score", err)
 }
 
 func (s *Server) scoreCSV(ctx context.Context, _ *struct{}) (*File, error) {
@@ -56,12 +56,12 @@ func (s *Server) scoreCSV(ctx context.Context, _ *struct{}) (*File, error) {
 		}
 		err = exchange.WriteScoreCSV(&b, lines)
 	}
-	return attached("foretold", "foretold.csv", "text/csv", b.Bytes()), s.problem(ctx, "score", err)
+	return attached("foretold", "foretold.csv", "text/csv", b.Bytes()), s.Problem(ctx, "score", err)
 }
 
 func (s *Server) pace(ctx context.Context, _ *struct{}) (*Out[learn.PaceTold], error) {
 	p, err := s.Learn.PaceTold(ctx)
-	return out(p), s.problem(ctx, "pace", err)
+	return out(p), s.Problem(ctx, "pace", err)
 }
 
 func (s *Server) setPace(ctx context.Context, in *struct {
@@ -71,12 +71,12 @@ func (s *Server) setPace(ctx context.Context, in *struct {
 	}
 }) (*Out[learn.PaceTold], error) {
 	p, err := s.Learn.SetPace(ctx, keyOf(ctx), in.Body.On)
-	return out(p), s.problem(ctx, "pace", err)
+	return out(p), s.Problem(ctx, "pace", err)
 }
 
 func (s *Server) foundCauses(ctx context.Context, _ *struct{}) (*Out[learn.CausesTold], error) {
 	t, err := s.Learn.CausesTold(ctx)
-	return out(t), s.problem(ctx, "what is found", err)
+	return out(t), s.Problem(ctx, "what is found", err)
 }
 
 func (s *Server) setFoundCauses(ctx context.Context, in *struct {
@@ -86,12 +86,12 @@ func (s *Server) setFoundCauses(ctx context.Context, in *struct {
 	}
 }) (*Out[learn.CausesTold], error) {
 	t, err := s.Learn.SetCauses(ctx, keyOf(ctx), in.Body.On)
-	return out(t), s.problem(ctx, "what is found", err)
+	return out(t), s.Problem(ctx, "what is found", err)
 }
 
 func (s *Server) shown(ctx context.Context, _ *struct{}) (*Out[learn.ShownTold], error) {
 	t, err := s.Learn.ShownTold(ctx)
-	return out(t), s.problem(ctx, "what was shown", err)
+	return out(t), s.Problem(ctx, "what was shown", err)
 }
 
 func (s *Server) setShown(ctx context.Context, in *struct {
@@ -102,32 +102,32 @@ func (s *Server) setShown(ctx context.Context, in *struct {
 	}
 }) (*Out[learn.ShownTold], error) {
 	t, err := s.Learn.SetShown(ctx, keyOf(ctx), in.Body.What, in.Body.On)
-	return out(t), s.problem(ctx, "what was shown", err)
+	return out(t), s.Problem(ctx, "what was shown", err)
 }
 
 func (s *Server) due(ctx context.Context, _ *struct{}) (*Out[learn.DueList], error) {
 	list, err := s.Learn.Due(ctx)
-	return out(list), s.problem(ctx, "what is due", err)
+	return out(list), s.Problem(ctx, "what is due", err)
 }
 
 func (s *Server) nightsTold(ctx context.Context, _ *struct{}) (*Out[learn.NightsTold], error) {
 	t, err := s.Learn.Nights(ctx)
-	return out(t), s.problem(ctx, "nights", err)
+	return out(t), s.Problem(ctx, "nights", err)
 }
 
 func (s *Server) practised(ctx context.Context, _ *struct{}) (*Out[Run[learn.Practised]], error) {
 	list, err := s.Learn.Practised(ctx)
-	return out(Run[learn.Practised]{Items: list}), s.problem(ctx, "practice", err)
+	return out(Run[learn.Practised]{Items: list}), s.Problem(ctx, "practice", err)
 }
 
 func (s *Server) practiceGarden(ctx context.Context, in *learn.PracticeOf) (*Out[practice.Garden], error) {
 	g, err := s.Learn.PracticeGarden(*in)
-	return out(g), s.problem(ctx, "garden", err)
+	return out(g), s.Problem(ctx, "garden", err)
 }
 
 func (s *Server) practiceLook(ctx context.Context, in *learn.PracticeLook) (*Out[check.Check], error) {
 	c, err := s.Learn.PracticeSeen(*in)
-	return out(c), s.problem(ctx, "garden", err)
+	return out(c), s.Problem(ctx, "garden", err)
 }
 
 func (s *Server) practiceEnd(ctx context.Context, in *struct {
@@ -135,17 +135,17 @@ func (s *Server) practiceEnd(ctx context.Context, in *struct {
 	Body learn.PracticeIn
 }) (*Out[learn.PracticeOut], error) {
 	o, err := s.Learn.PracticeEnd(ctx, keyOf(ctx), in.Body)
-	return out(o), s.problem(ctx, "garden", err)
+	return out(o), s.Problem(ctx, "garden", err)
 }
 
 func (s *Server) practiceAils(ctx context.Context, in *learn.PracticeOf) (*Out[practice.Ails], error) {
 	a, err := s.Learn.PracticeAils(*in)
-	return out(a), s.problem(ctx, "round", err)
+	return out(a), s.Problem(ctx, "round", err)
 }
 
 func (s *Server) practiceSign(ctx context.Context, in *learn.PracticeSign) (*Out[learn.SignSeen], error) {
 	t, err := s.Learn.PracticeSignSeen(*in)
-	return out(t), s.problem(ctx, "round", err)
+	return out(t), s.Problem(ctx, "round", err)
 }
 
 func (s *Server) practiceNames(ctx context.Context, in *struct {
@@ -153,5 +153,5 @@ func (s *Server) practiceNames(ctx context.Context, in *struct {
 	Body learn.PracticeNamesIn
 }) (*Out[learn.PracticeNamesOut], error) {
 	o, err := s.Learn.PracticeNames(ctx, keyOf(ctx), in.Body)
-	return out(o), s.problem(ctx, "round", err)
+	return out(o), s.Problem(ctx, "round", err)
 }

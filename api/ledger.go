@@ -53,7 +53,7 @@ func (s *Server) mayMoney(ctx context.Context) error {
 	}
 	r, err := s.Ledger.Rates(ctx)
 	if err != nil {
-		return s.problem(ctx, "rates", err)
+		return s.Problem(ctx, "rates", err)
 	}
 	if !r.Planners {
 		return huma.Error403Forbidden("the ledger's money is for owners alone; they can let planners read it, under Rates")
@@ -71,7 +71,7 @@ func (s *Server) ledger(ctx context.Context, _ *struct{}) (*Out[ledger.Overview]
 		return nil, err
 	}
 	o, err := s.Ledger.Overview(ctx)
-	return out(o), s.problem(ctx, "ledger", err)
+	return out(o), s.Problem(ctx, "ledger", err)
 }
 
 func (s *Server) rates(ctx context.Context, _ *struct{}) (*Out[ledger.Rates], error) {
@@ -79,7 +79,7 @@ func (s *Server) rates(ctx context.Context, _ *struct{}) (*Out[ledger.Rates], er
 		return nil, err
 	}
 	r, err := s.Ledger.Rates(ctx)
-	return out(r), s.problem(ctx, "rates", err)
+	return out(r), s.Problem(ctx, "rates", err)
 }
 
 func (s *Server) setRates(ctx context.Context, in *struct {
@@ -87,12 +87,12 @@ func (s *Server) setRates(ctx context.Context, in *struct {
 	Body ledger.Rates
 }) (*Out[ledger.Rates], error) {
 	r, err := s.Ledger.SetRates(ctx, keyOf(ctx), in.Body)
-	return out(r), s.problem(ctx, "rates", err)
+	return out(r), s.Problem(ctx, "rates", err)
 }
 
 func (s *Server) clients(ctx context.Context, in *OfProperty) (*Out[Run[clients.Client]], error) {
 	list, err := s.Clients.Clients(ctx, in.Property)
-	return out(Run[clients.Client]{Items: list}), s.problem(ctx, "clients", err)
+	return out(Run[clients.Client]{Items: list}), s.Problem(ctx, "clients", err)
 }
 
 func (s *Server) addClient(ctx context.Context, in *struct {
@@ -100,7 +100,7 @@ func (s *Server) addClient(ctx context.Context, in *struct {
 	Body clients.ClientIn
 }) (*Out[clients.Client], error) {
 	c, err := s.Clients.KeepClient(ctx, keyOf(ctx), 0, in.Body)
-	return out(c), s.problem(ctx, "property", err)
+	return out(c), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) changeClient(ctx context.Context, in *struct {
@@ -108,15 +108,15 @@ func (s *Server) changeClient(ctx context.Context, in *struct {
 	Body clients.ClientIn
 }) (*Out[clients.Client], error) {
 	c, err := s.Clients.KeepClient(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(c), s.problem(ctx, "client", err)
+	return out(c), s.Problem(ctx, "client", err)
 }
 
 func (s *Server) removeClient(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreClient(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) estimates(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Estimate]], error) {
@@ -124,7 +124,7 @@ func (s *Server) estimates(ctx context.Context, in *OfProperty) (*Out[Run[ledger
 		return nil, err
 	}
 	list, err := s.Ledger.Estimates(ctx, in.Property)
-	return out(Run[ledger.Estimate]{Items: list}), s.problem(ctx, "estimates", err)
+	return out(Run[ledger.Estimate]{Items: list}), s.Problem(ctx, "estimates", err)
 }
 
 func (s *Server) addEstimate(ctx context.Context, in *struct {
@@ -135,8 +135,8 @@ func (s *Server) addEstimate(ctx context.Context, in *struct {
 	if err := s.mayMoney(ctx); err != nil {
 		return nil, err
 	}
-	e, err := s.Ledger.AddEstimate(ctx, keyOf(ctx), in.Body, s.styleOf(ctx, in.Language))
-	return out(e), s.problem(ctx, "property", err)
+	e, err := s.Ledger.AddEstimate(ctx, keyOf(ctx), in.Body, s.StyleOf(ctx, in.Language))
+	return out(e), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) estimate(ctx context.Context, in *ByID) (*Out[ledger.Estimate], error) {
@@ -144,7 +144,7 @@ func (s *Server) estimate(ctx context.Context, in *ByID) (*Out[ledger.Estimate],
 		return nil, err
 	}
 	e, err := s.Ledger.Estimate(ctx, in.ID)
-	return out(e), s.problem(ctx, "estimate", err)
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 func (s *Server) changeEstimate(ctx context.Context, in *struct {
@@ -155,8 +155,8 @@ func (s *Server) changeEstimate(ctx context.Context, in *struct {
 	if err := s.mayMoney(ctx); err != nil {
 		return nil, err
 	}
-	e, err := s.Ledger.ChangeEstimate(ctx, keyOf(ctx), in.ID, in.Body, s.styleOf(ctx, in.Language))
-	return out(e), s.problem(ctx, "estimate", err)
+	e, err := s.Ledger.ChangeEstimate(ctx, keyOf(ctx), in.ID, in.Body, s.StyleOf(ctx, in.Language))
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 // Based is what a step is based on.
@@ -175,7 +175,7 @@ func (s *Server) sendEstimate(ctx context.Context, in *OfVersion) (*Out[ledger.E
 		return nil, err
 	}
 	e, err := s.Ledger.Send(ctx, keyOf(ctx), in.ID, in.Body.Version)
-	return out(e), s.problem(ctx, "estimate", err)
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 func (s *Server) withdrawEstimate(ctx context.Context, in *OfVersion) (*Out[ledger.Estimate], error) {
@@ -183,7 +183,7 @@ func (s *Server) withdrawEstimate(ctx context.Context, in *OfVersion) (*Out[ledg
 		return nil, err
 	}
 	e, err := s.Ledger.Withdraw(ctx, keyOf(ctx), in.ID, in.Body.Version)
-	return out(e), s.problem(ctx, "estimate", err)
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 // AnswerTo is what is said to a line of an estimate.
@@ -197,12 +197,12 @@ func (s *Server) toldAnswer(ctx context.Context, in *AnswerTo) (*Out[ledger.Esti
 		return nil, err
 	}
 	e, err := s.Ledger.Answer(ctx, keyOf(ctx), in.ID, in.Body, "told")
-	return out(e), s.problem(ctx, "estimate", err)
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 func (s *Server) clientAnswer(ctx context.Context, in *AnswerTo) (*Out[ledger.Estimate], error) {
 	e, err := s.Ledger.AnswerAsClient(ctx, keyOf(ctx), s.sessions.GetString(ctx, sessionClient), in.ID, in.Body)
-	return out(e), s.problem(ctx, "estimate", err)
+	return out(e), s.Problem(ctx, "estimate", err)
 }
 
 func (s *Server) estimatePDF(ctx context.Context, in *struct {
@@ -214,10 +214,10 @@ func (s *Server) estimatePDF(ctx context.Context, in *struct {
 	}
 	e, err := s.Ledger.Estimate(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "estimate", err)
+		return nil, s.Problem(ctx, "estimate", err)
 	}
 	own, err := s.Estate.Firm(ctx)
-	style := dated(s.styleOf(ctx, in.Language))
+	style := dated(s.StyleOf(ctx, in.Language))
 	o := exchange.Offer{Title: fmt.Sprintf("Estimate %d", e.Number), From: []string{own.Name}, To: []string{e.Client}, Words: e.Words, Lines: e.Lines,
 		Visit: e.Visit, Total: e.Total, TaxLabel: taxLabel(e.Tax, e.TaxName), Included: e.Included, Currency: e.Currency, Digits: e.Digits}
 	o.Facts = []string{"For " + e.Property, style.Text("Made on " + quantity.Day(e.Made) + ", holds until " + quantity.Day(e.Until))}
@@ -240,12 +240,12 @@ func (s *Server) chargePDF(ctx context.Context, in *struct {
 	}
 	c, err := s.Ledger.Charge(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "charge", err)
+		return nil, s.Problem(ctx, "charge", err)
 	}
 	own, err := s.Estate.Firm(ctx)
 	o := exchange.Offer{Title: fmt.Sprintf("Invoice draft %d", c.Number), From: []string{own.Name}, To: []string{c.Client, c.Address}, Words: c.Words, Lines: c.Lines,
 		Visit: c.Visit, Total: c.Total, TaxLabel: taxLabel(c.Tax, c.TaxName), Included: c.Included, Currency: c.Currency, Digits: c.Digits}
-	o.Facts = []string{"For work at " + c.Property, dated(s.styleOf(ctx, in.Language)).Text("Day: " + quantity.Day(c.Day))}
+	o.Facts = []string{"For work at " + c.Property, dated(s.StyleOf(ctx, in.Language)).Text("Day: " + quantity.Day(c.Day))}
 	o.Ends = []string{"A draft: local rules say what an invoice has to hold."}
 	return s.offerPDF(ctx, o, c.Property, in.Language, err)
 }
@@ -254,13 +254,13 @@ func (s *Server) chargePDF(ctx context.Context, in *struct {
 func (s *Server) offerPDF(ctx context.Context, o exchange.Offer, of, language string, err error) (*File, error) {
 	o.Lines = slices.Clone(o.Lines)
 	for i, l := range o.Lines {
-		o.Lines[i] = ledger.Written(l, s.styleOf(ctx, language))
+		o.Lines[i] = ledger.Written(l, s.StyleOf(ctx, language))
 	}
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteOffer(&b, s.paper(ctx, language), o)
 	}
-	return attached(of+" "+o.Title, "paper.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "paper", err)
+	return attached(of+" "+o.Title, "paper.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "paper", err)
 }
 
 // dated is a style in which every day carries its year, as a paper that is kept wants it.
@@ -305,7 +305,7 @@ func (s *Server) workDone(ctx context.Context, in *InDays) (*Out[ledger.Done], e
 		return nil, err
 	}
 	d, err := s.done(ctx, in)
-	return out(d), s.problem(ctx, "work", err)
+	return out(d), s.Problem(ctx, "work", err)
 }
 
 func (s *Server) workDoneCSV(ctx context.Context, in *struct {
@@ -317,11 +317,11 @@ func (s *Server) workDoneCSV(ctx context.Context, in *struct {
 	}
 	d, err := s.done(ctx, &in.InDays)
 	if err != nil {
-		return nil, s.problem(ctx, "work", err)
+		return nil, s.Problem(ctx, "work", err)
 	}
 	var b bytes.Buffer
 	lines := make([]exchange.WorkLine, len(d.Items))
-	style := s.styleOf(ctx, in.Language)
+	style := s.StyleOf(ctx, in.Language)
 	for i, x := range d.Items {
 		charged := ""
 		if x.Charged > 0 {
@@ -331,7 +331,7 @@ func (s *Server) workDoneCSV(ctx context.Context, in *struct {
 			Planned: strconv.Itoa(x.Planned), Took: strconv.Itoa(x.Took), Agreed: x.Agreed, Amount: x.Amount.Plain(d.Digits), Currency: d.Currency, Charged: charged}
 	}
 	err = exchange.WriteWorkCSV(&b, lines)
-	return attached("work done", d.From.String()+"-"+d.To.String()+".csv", "text/csv", b.Bytes()), s.problem(ctx, "work", err)
+	return attached("work done", d.From.String()+"-"+d.To.String()+".csv", "text/csv", b.Bytes()), s.Problem(ctx, "work", err)
 }
 
 func (s *Server) charges(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Charge]], error) {
@@ -339,7 +339,7 @@ func (s *Server) charges(ctx context.Context, in *OfProperty) (*Out[Run[ledger.C
 		return nil, err
 	}
 	list, err := s.Ledger.Charges(ctx, in.Property)
-	return out(Run[ledger.Charge]{Items: list}), s.problem(ctx, "charges", err)
+	return out(Run[ledger.Charge]{Items: list}), s.Problem(ctx, "charges", err)
 }
 
 func (s *Server) addCharge(ctx context.Context, in *struct {
@@ -350,6 +350,6 @@ func (s *Server) addCharge(ctx context.Context, in *struct {
 	if err := s.mayMoney(ctx); err != nil {
 		return nil, err
 	}
-	c, err := s.Ledger.AddCharge(ctx, keyOf(ctx), in.Body, s.styleOf(ctx, in.Language))
-	return out(c), s.problem(ctx, "property", err)
+	c, err := s.Ledger.AddCharge(ctx, keyOf(ctx), in.Body, s.StyleOf(ctx, in.Language))
+	return out(c), s.Problem(ctx, "property", err)
 }

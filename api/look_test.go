@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"bytes"
@@ -13,6 +13,7 @@ import (
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
 	"mezzadro/core/damage"

@@ -19,7 +19,7 @@ func (s *Server) mailRoutes(a huma.API) {
 
 func (s *Server) mail(ctx context.Context, _ *struct{}) (*Out[letters.MailSet], error) {
 	m, err := s.Letters.Mail(ctx)
-	return out(m), s.problem(ctx, "mail", err)
+	return out(m), s.Problem(ctx, "mail", err)
 }
 
 func (s *Server) setMail(ctx context.Context, in *struct {
@@ -27,7 +27,7 @@ func (s *Server) setMail(ctx context.Context, in *struct {
 	Body letters.MailIn
 }) (*Out[letters.MailSet], error) {
 	m, err := s.Letters.SetMail(ctx, keyOf(ctx), in.Body)
-	return out(m), s.problem(ctx, "mail", err)
+	return out(m), s.Problem(ctx, "mail", err)
 }
 
 // Receipt is what a mail server said.
@@ -42,7 +42,7 @@ func (s *Server) tryMail(ctx context.Context, in *struct {
 	}
 }) (*Out[Receipt], error) {
 	r, err := s.Letters.TryMail(ctx, in.Body.To)
-	return out(Receipt{r}), s.problem(ctx, "mail", err)
+	return out(Receipt{r}), s.Problem(ctx, "mail", err)
 }
 
 func (s *Server) sendNotice(ctx context.Context, in *struct {
@@ -50,5 +50,5 @@ func (s *Server) sendNotice(ctx context.Context, in *struct {
 	Body letters.NoticeIn
 }) (*Out[letters.Letter], error) {
 	l, err := s.Letters.SendNotice(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(l), s.problem(ctx, "property", err)
+	return out(l), s.Problem(ctx, "property", err)
 }

@@ -17,7 +17,7 @@ func unpriced(c huma.Context, _ string, v any) (any, error) {
 	if !priced(of.Type()) {
 		return v, nil
 	}
-	return withoutMoney(of).Interface(), nil
+	return WithoutMoney(of).Interface(), nil
 }
 
 // pricedTypes says of types whether money stands in them. Only whole answers are kept: one that is half worked out
@@ -53,8 +53,8 @@ func holdsMoney(t reflect.Type, seen map[reflect.Type]bool) bool {
 	return false
 }
 
-// withoutMoney is a copy with nothing in the fields that are money.
-func withoutMoney(v reflect.Value) reflect.Value {
+// WithoutMoney is a copy with nothing in the fields that are money.
+func WithoutMoney(v reflect.Value) reflect.Value {
 	t := v.Type()
 	if !priced(t) || v.IsZero() {
 		return v
@@ -63,18 +63,18 @@ func withoutMoney(v reflect.Value) reflect.Value {
 	switch t.Kind() {
 	case reflect.Pointer:
 		out.Set(reflect.New(t.Elem()))
-		out.Elem().Set(withoutMoney(v.Elem()))
+		out.Elem().Set(WithoutMoney(v.Elem()))
 	case reflect.Slice:
 		out.Set(reflect.MakeSlice(t, v.Len(), v.Len()))
 		fallthrough
 	case reflect.Array:
 		for i := range v.Len() {
-			out.Index(i).Set(withoutMoney(v.Index(i)))
+			out.Index(i).Set(WithoutMoney(v.Index(i)))
 		}
 	case reflect.Map:
 		out.Set(reflect.MakeMapWithSize(t, v.Len()))
 		for _, k := range v.MapKeys() {
-			out.SetMapIndex(k, withoutMoney(v.MapIndex(k)))
+			out.SetMapIndex(k, WithoutMoney(v.MapIndex(k)))
 		}
 	case reflect.Struct:
 		out.Set(v)
@@ -84,7 +84,7 @@ func withoutMoney(v reflect.Value) reflect.Value {
 			case f.Tag.Get("money") == "true":
 				out.Field(i).SetZero()
 			default:
-				out.Field(i).Set(withoutMoney(v.Field(i)))
+				out.Field(i).Set(WithoutMoney(v.Field(i)))
 			}
 		}
 	}

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"encoding/json"
@@ -9,6 +9,7 @@ import (
 	"sync"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/house/firm"
 	"mezzadro/house/treat"
 )
@@ -77,7 +78,7 @@ func TestMoneyIsFoundAtOnce(t *testing.T) {
 	var all sync.WaitGroup
 	for range 50 {
 		all.Go(func() {
-			if got := withoutMoney(reflect.ValueOf(v)).Interface().([]purse); got[0].Price != 0 || got[0].Inner.Price != 0 ||
+			if got := WithoutMoney(reflect.ValueOf(v)).Interface().([]purse); got[0].Price != 0 || got[0].Inner.Price != 0 ||
 				got[0].Name != "outer" || got[0].Inner.Name != "inner" {
 				t.Errorf("left: %+v %+v", got[0], got[0].Inner)
 			}

@@ -1,10 +1,11 @@
-package api
+package api_test
 
 import (
 	"regexp"
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/quantity"
 )
 
@@ -37,7 +38,7 @@ func TestPapersOfARegion(t *testing.T) {
 		}
 	}
 	hour := func(language string) string {
-		return h.server.styleOf(t.Context(), language).Text(quantity.Hour(870))
+		return h.server.StyleOf(t.Context(), language).Text(quantity.Hour(870))
 	}
 	if us, au, de := hour("en-US"), hour("en-AU"), hour("de-DE"); us != "2:30 pm" || au != "2:30 pm" || de != "14:30" {
 		t.Errorf("half past two: %s, %s, %s", us, au, de)
@@ -52,7 +53,7 @@ func TestPapersOfARegion(t *testing.T) {
 	if got := hour("en-US"); got != "14:30" {
 		t.Errorf("the firm's clock: %s", got)
 	}
-	if got := h.server.styleOf(t.Context(), "en-US").MonthFirst; got {
+	if got := h.server.StyleOf(t.Context(), "en-US").MonthFirst; got {
 		t.Error("the firm writes the day first")
 	}
 	firm["version"], firm["clock"] = 1, "13"

@@ -67,22 +67,22 @@ func (p *orderPhotoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 
 func (s *Server) orderPhotos(ctx context.Context, in *ByID) (*Out[Run[work.OrderPhoto]], error) {
 	list, err := s.Work.OrderPhotos(ctx, in.ID)
-	return out(Run[work.OrderPhoto]{Items: list}), s.problem(ctx, "job", err)
+	return out(Run[work.OrderPhoto]{Items: list}), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) addOrderPhoto(ctx context.Context, in *orderPhotoIn) (*Out[work.OrderPhoto], error) {
 	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "job", err)
+		return nil, s.Problem(ctx, "job", err)
 	}
 	p, err := s.Work.AddOrderPhoto(ctx, keyOf(ctx), work.OrderPhoto{OrderID: in.ID, Width: w, Height: h}, jpeg)
-	return out(p), s.problem(ctx, "job", err)
+	return out(p), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) removeOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, false))
 }

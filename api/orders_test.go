@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"context"
@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"

@@ -42,7 +42,7 @@ func (s *Server) passkeys(ctx context.Context, _ *struct{}) (*Out[Run[firm.Passk
 		return out(Run[firm.Passkey]{Items: []firm.Passkey{}}), nil
 	}
 	list, err := s.Firm.Passkeys(ctx, who.ID)
-	return out(Run[firm.Passkey]{Items: list}), s.problem(ctx, "passkeys", err)
+	return out(Run[firm.Passkey]{Items: list}), s.Problem(ctx, "passkeys", err)
 }
 
 func (s *Server) beginPasskey(ctx context.Context, in *struct {
@@ -54,7 +54,7 @@ func (s *Server) beginPasskey(ctx context.Context, in *struct {
 		return nil, errOpen
 	}
 	c, err := s.Firm.BeginPasskey(ctx, s.siteOf(in.atSite), who.ID)
-	return out(c), s.problem(ctx, "passkey", err)
+	return out(c), s.Problem(ctx, "passkey", err)
 }
 
 func (s *Server) addPasskey(ctx context.Context, in *struct {
@@ -67,7 +67,7 @@ func (s *Server) addPasskey(ctx context.Context, in *struct {
 		return nil, errOpen
 	}
 	list, err := s.Firm.AddPasskey(ctx, s.siteOf(in.atSite), who.ID, in.Body)
-	return out(Run[firm.Passkey]{Items: list}), s.problem(ctx, "passkey", err)
+	return out(Run[firm.Passkey]{Items: list}), s.Problem(ctx, "passkey", err)
 }
 
 func (s *Server) removePasskey(ctx context.Context, in *Write) (*struct{}, error) {
@@ -75,7 +75,7 @@ func (s *Server) removePasskey(ctx context.Context, in *Write) (*struct{}, error
 	if !signed {
 		return nil, errOpen
 	}
-	return nil, s.problem(ctx, "passkey", s.Firm.RemovePasskey(ctx, who.ID, in.ID))
+	return nil, s.Problem(ctx, "passkey", s.Firm.RemovePasskey(ctx, who.ID, in.ID))
 }
 
 func (s *Server) beginPasskeySignIn(ctx context.Context, in *struct {
@@ -83,7 +83,7 @@ func (s *Server) beginPasskeySignIn(ctx context.Context, in *struct {
 	atSite
 }) (*Out[firm.Ceremony], error) {
 	c, err := s.Firm.BeginPasskeySignIn(s.siteOf(in.atSite))
-	return out(c), s.problem(ctx, "passkey", err)
+	return out(c), s.Problem(ctx, "passkey", err)
 }
 
 func (s *Server) passkeySignIn(ctx context.Context, in *struct {
@@ -95,5 +95,5 @@ func (s *Server) passkeySignIn(ctx context.Context, in *struct {
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
-	return nil, s.problem(ctx, "passkey", err)
+	return nil, s.Problem(ctx, "passkey", err)
 }

@@ -9,7 +9,7 @@ import (
 
 func (s *Server) people(ctx context.Context, _ *struct{}) (*Out[Run[crews.Person]], error) {
 	list, err := s.Team.People(ctx)
-	return out(Run[crews.Person]{Items: list}), s.problem(ctx, "people", err)
+	return out(Run[crews.Person]{Items: list}), s.Problem(ctx, "people", err)
 }
 
 func (s *Server) addPerson(ctx context.Context, in *struct {
@@ -17,7 +17,7 @@ func (s *Server) addPerson(ctx context.Context, in *struct {
 	Body crews.PersonIn
 }) (*Out[crews.Person], error) {
 	p, err := s.Team.KeepPerson(ctx, keyOf(ctx), 0, in.Body)
-	return out(p), s.problem(ctx, "person", err)
+	return out(p), s.Problem(ctx, "person", err)
 }
 
 func (s *Server) changePerson(ctx context.Context, in *struct {
@@ -25,15 +25,15 @@ func (s *Server) changePerson(ctx context.Context, in *struct {
 	Body crews.PersonIn
 }) (*Out[crews.Person], error) {
 	p, err := s.Team.KeepPerson(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "person", err)
+	return out(p), s.Problem(ctx, "person", err)
 }
 
 func (s *Server) removePerson(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePerson(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) skills(context.Context, *struct{}) (*Out[Run[string]], error) {

@@ -25,7 +25,7 @@ const valueMost = 200
 
 // problem turns an error into a problem document that names the field and what was wrong. what says which thing was
 // asked for. Errors nobody foresaw are logged and answered without their inside.
-func (s *Server) problem(ctx context.Context, what string, err error) error {
+func (s *Server) Problem(ctx context.Context, what string, err error) error {
 	var fields invalid.Fields
 	var stale store.Stale
 	var noSpecies estate.NoSpecies

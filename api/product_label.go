@@ -25,16 +25,16 @@ func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[treat.Product
 	}
 	file, is, err := exchange.ProductLabel(ctx, in.file.bytes)
 	if err != nil {
-		return nil, s.problem(ctx, "product", invalid.Fields{{Path: "label", Problem: err.Error()}})
+		return nil, s.Problem(ctx, "product", invalid.Fields{{Path: "label", Problem: err.Error()}})
 	}
 	p, err := s.Treat.KeepLabel(ctx, keyOf(ctx), in.ID, file, is)
-	return out(p), s.problem(ctx, "product", err)
+	return out(p), s.Problem(ctx, "product", err)
 }
 
 func (s *Server) label(ctx context.Context, in *ByID) (*PictureOut, error) {
 	file, is, err := s.Treat.Label(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "label", err)
+		return nil, s.Problem(ctx, "label", err)
 	}
 	kind := map[string]string{"jpg": "image/jpeg", "pdf": "application/pdf"}[is]
 	return &PictureOut{kind, "private, no-cache", file}, nil
@@ -42,5 +42,5 @@ func (s *Server) label(ctx context.Context, in *ByID) (*PictureOut, error) {
 
 func (s *Server) dropLabel(ctx context.Context, in *Write) (*Out[treat.Product], error) {
 	p, err := s.Treat.KeepLabel(ctx, keyOf(ctx), in.ID, nil, "")
-	return out(p), s.problem(ctx, "product", err)
+	return out(p), s.Problem(ctx, "product", err)
 }

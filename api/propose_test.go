@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"encoding/json"
@@ -7,6 +7,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/job"
 	round "mezzadro/core/rounds"
 	"mezzadro/house/crews"

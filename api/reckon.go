@@ -39,17 +39,17 @@ func (s *Server) reckonRoutes(a huma.API) {
 
 func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body estate.SeasonIn }) (*Out[estate.SeasonOut], error) {
 	o, err := s.Estate.ReckonSeason(ctx, in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body walks.FreezeIn }) (*Out[walks.FreezeOut], error) {
 	o, err := s.Walks.ReckonFreeze(ctx, in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body walks.DamageIn }) (*Out[damage.Answer], error) {
 	a, err := s.Walks.ReckonDamage(ctx, in.Body)
-	return out(a), s.problem(ctx, "property", err)
+	return out(a), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonPruning(
@@ -57,7 +57,7 @@ func (s *Server) reckonPruning(
 	in *struct{ Body cuts.PruningIn },
 ) (*Out[cuts.PruningOut], error) {
 	o, err := s.Cuts.ReckonPruning(ctx, in.Body)
-	return out(o), s.problem(ctx, "plant or property", err)
+	return out(o), s.Problem(ctx, "plant or property", err)
 }
 
 func (s *Server) proposeCuts(ctx context.Context, in *struct {
@@ -70,7 +70,7 @@ func (s *Server) proposeCuts(ctx context.Context, in *struct {
 		wanted = append(wanted, cuts.CutWanted{PlantID: in.Plant, Purpose: in.Purpose})
 	}
 	c, err := s.Cuts.ProposeCuts(ctx, in.ID, wanted)
-	return out(c), s.problem(ctx, "property", err)
+	return out(c), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) keepCuts(ctx context.Context, in *struct {
@@ -80,10 +80,10 @@ func (s *Server) keepCuts(ctx context.Context, in *struct {
 	}
 }) (*Out[Run[work.Order]], error) {
 	list, err := s.Cuts.KeepCuts(ctx, keyOf(ctx), in.ID, in.Body.Cuts)
-	return out(Run[work.Order]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[work.Order]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) reckonCause(ctx context.Context, in *struct{ Body finds.CauseIn }) (*Out[finds.CauseOut], error) {
 	o, err := s.Finds.ReckonCause(ctx, in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }

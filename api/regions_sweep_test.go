@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"bytes"
@@ -15,6 +15,7 @@ import (
 	"testing"
 	"unicode/utf16"
 
+	. "mezzadro/api"
 	"mezzadro/core/day"
 	"mezzadro/demo"
 	"mezzadro/house/estate"

@@ -26,7 +26,7 @@ func (s *Server) reportRoutes(a huma.API) {
 
 func (s *Server) reports(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Report]], error) {
 	list, err := s.Ledger.Reports(ctx, in.Property)
-	return out(Run[ledger.Report]{Items: list}), s.problem(ctx, "reports", err)
+	return out(Run[ledger.Report]{Items: list}), s.Problem(ctx, "reports", err)
 }
 
 func (s *Server) addReport(ctx context.Context, in *struct {
@@ -34,12 +34,12 @@ func (s *Server) addReport(ctx context.Context, in *struct {
 	Body ledger.ReportIn
 }) (*Out[ledger.Report], error) {
 	r, err := s.Ledger.AddReport(ctx, keyOf(ctx), in.Body)
-	return out(r), s.problem(ctx, "property", err)
+	return out(r), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) report(ctx context.Context, in *ByID) (*Out[ledger.Report], error) {
 	r, err := s.Ledger.Report(ctx, in.ID)
-	return out(r), s.problem(ctx, "report", err)
+	return out(r), s.Problem(ctx, "report", err)
 }
 
 func (s *Server) changeReport(ctx context.Context, in *struct {
@@ -47,22 +47,22 @@ func (s *Server) changeReport(ctx context.Context, in *struct {
 	Reader
 	Body ledger.ReportChange
 }) (*Out[ledger.Report], error) {
-	r, err := s.Ledger.ChangeReport(ctx, keyOf(ctx), in.ID, in.Body, s.styleOf(ctx, in.Language))
-	return out(r), s.problem(ctx, "report", err)
+	r, err := s.Ledger.ChangeReport(ctx, keyOf(ctx), in.ID, in.Body, s.StyleOf(ctx, in.Language))
+	return out(r), s.Problem(ctx, "report", err)
 }
 
 func (s *Server) sendReport(ctx context.Context, in *OfVersion) (*Out[ledger.Report], error) {
 	r, err := s.Ledger.SendReport(ctx, keyOf(ctx), in.ID, in.Body.Version, true)
-	return out(r), s.problem(ctx, "report", err)
+	return out(r), s.Problem(ctx, "report", err)
 }
 
 func (s *Server) reportBack(ctx context.Context, in *OfVersion) (*Out[ledger.Report], error) {
 	r, err := s.Ledger.SendReport(ctx, keyOf(ctx), in.ID, in.Body.Version, false)
-	return out(r), s.problem(ctx, "report", err)
+	return out(r), s.Problem(ctx, "report", err)
 }
 
 func (s *Server) removeReport(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "draft", s.Ledger.RemoveReport(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "draft", s.Ledger.RemoveReport(ctx, keyOf(ctx), in.ID))
 }
 
 func (s *Server) reportPDF(ctx context.Context, in *struct {
@@ -71,20 +71,20 @@ func (s *Server) reportPDF(ctx context.Context, in *struct {
 }) (*File, error) {
 	r, err := s.Ledger.Report(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "report", err)
+		return nil, s.Problem(ctx, "report", err)
 	}
 	firm, err := s.Estate.Firm(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "firm", err)
+		return nil, s.Problem(ctx, "firm", err)
 	}
-	style := s.styleOf(ctx, in.Language)
+	style := s.StyleOf(ctx, in.Language)
 	page := exchange.ReportPage{Report: ledger.InStyle(r.Report, style), Firm: firm.Name, Day: dated(style).Text(quantity.Day(r.Day)),
 		Degrees: func(c float64) string { return style.Text(quantity.Temperature(c)) },
 		When:    func(n report.Night) string { return style.Text(quantity.Day(n.Day)) },
 		Picture: s.Estate.Store.Picture}
 	var b bytes.Buffer
 	err = exchange.WriteReport(&b, s.paper(ctx, in.Language), page)
-	return attached(page.Title, "report.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "report", err)
+	return attached(page.Title, "report.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "report", err)
 }
 
 func (s *Server) clientPicture(ctx context.Context, in *struct {
@@ -92,7 +92,7 @@ func (s *Server) clientPicture(ctx context.Context, in *struct {
 }) (*PictureOut, error) {
 	b, err := s.Ledger.SentPicture(ctx, s.sessions.GetString(ctx, sessionClient), in.Hash)
 	if err != nil {
-		return nil, s.problem(ctx, "picture", err)
+		return nil, s.Problem(ctx, "picture", err)
 	}
 	return &PictureOut{"image/jpeg", "private, max-age=86400", b}, nil
 }

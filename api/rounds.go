@@ -67,12 +67,12 @@ func (s *Server) roundRoutes(a huma.API) {
 
 func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body rounds.ReckonRoundsIn }) (*Out[rounds.ReckonRoundsOut], error) {
 	o, err := s.Rounds.ReckonRounds(ctx, in.Body)
-	return out(o), s.problem(ctx, "rounds", err)
+	return out(o), s.Problem(ctx, "rounds", err)
 }
 
 func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[crews.Crew]], error) {
 	list, err := s.Team.Crews(ctx)
-	return out(Run[crews.Crew]{Items: list}), s.problem(ctx, "crews", err)
+	return out(Run[crews.Crew]{Items: list}), s.Problem(ctx, "crews", err)
 }
 
 func (s *Server) addCrew(ctx context.Context, in *struct {
@@ -80,7 +80,7 @@ func (s *Server) addCrew(ctx context.Context, in *struct {
 	Body crews.CrewIn
 }) (*Out[crews.Crew], error) {
 	c, err := s.Team.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
-	return out(c), s.problem(ctx, "crew", err)
+	return out(c), s.Problem(ctx, "crew", err)
 }
 
 func (s *Server) changeCrew(ctx context.Context, in *struct {
@@ -88,20 +88,20 @@ func (s *Server) changeCrew(ctx context.Context, in *struct {
 	Body crews.CrewIn
 }) (*Out[crews.Crew], error) {
 	c, err := s.Team.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(c), s.problem(ctx, "crew", err)
+	return out(c), s.Problem(ctx, "crew", err)
 }
 
 func (s *Server) removeCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) access(ctx context.Context, in *ByID) (*Out[standing.Access], error) {
 	a, err := s.Standing.AccessOf(ctx, in.ID)
-	return out(a), s.problem(ctx, "property", err)
+	return out(a), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) setAccess(ctx context.Context, in *struct {
@@ -109,7 +109,7 @@ func (s *Server) setAccess(ctx context.Context, in *struct {
 	Body standing.Access
 }) (*Out[standing.Access], error) {
 	a, err := s.Standing.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(a), s.problem(ctx, "property", err)
+	return out(a), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
@@ -118,7 +118,7 @@ func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
 	if err == nil {
 		err = exchange.WriteWays(&b, list)
 	}
-	return attached("ways", "ways.csv", "text/csv", b.Bytes()), s.problem(ctx, "ways", err)
+	return attached("ways", "ways.csv", "text/csv", b.Bytes()), s.Problem(ctx, "ways", err)
 }
 
 func (s *Server) takeWays(ctx context.Context, in *struct {
@@ -126,12 +126,12 @@ func (s *Server) takeWays(ctx context.Context, in *struct {
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[crews.WaysTaken], error) {
 	t, err := s.Team.TakeWays(ctx, keyOf(ctx), in.RawBody)
-	return out(t), s.problem(ctx, "ways", err)
+	return out(t), s.Problem(ctx, "ways", err)
 }
 
 func (s *Server) traffic(ctx context.Context, _ *struct{}) (*Out[Run[round.Traffic]], error) {
 	list, err := s.Team.Traffic(ctx)
-	return out(Run[round.Traffic]{Items: list}), s.problem(ctx, "traffic", err)
+	return out(Run[round.Traffic]{Items: list}), s.Problem(ctx, "traffic", err)
 }
 
 func (s *Server) setTraffic(ctx context.Context, in *struct {
@@ -141,7 +141,7 @@ func (s *Server) setTraffic(ctx context.Context, in *struct {
 	}
 }) (*Out[Run[round.Traffic]], error) {
 	list, err := s.Team.SetTraffic(ctx, keyOf(ctx), in.Body.Traffic)
-	return out(Run[round.Traffic]{Items: list}), s.problem(ctx, "traffic", err)
+	return out(Run[round.Traffic]{Items: list}), s.Problem(ctx, "traffic", err)
 }
 
 // RouteOf names a day's way.
@@ -158,14 +158,14 @@ func (s *Server) routeFile(
 ) (*File, error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "route", err)
+		return nil, s.Problem(ctx, "route", err)
 	}
 	name, stops, err := s.Days.Route(ctx, on, in.Crew)
 	var b bytes.Buffer
 	if err == nil {
 		err = write(&b, name, stops)
 	}
-	return attached(name, "route."+ending, kind, b.Bytes()), s.problem(ctx, "route", err)
+	return attached(name, "route."+ending, kind, b.Bytes()), s.Problem(ctx, "route", err)
 }
 
 func (s *Server) routeGeoJSON(ctx context.Context, in *RouteOf) (*File, error) {
@@ -184,14 +184,14 @@ func (s *Server) load(ctx context.Context, in *struct {
 }) (*Out[days.Load], error) {
 	from, err := dayOr("from", in.From, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "load", err)
+		return nil, s.Problem(ctx, "load", err)
 	}
 	to, err := dayOr("to", in.To, from)
 	if err != nil {
-		return nil, s.problem(ctx, "load", err)
+		return nil, s.Problem(ctx, "load", err)
 	}
 	l, err := s.Days.Load(ctx, from, to, in.Crew, in.Waiting)
-	return out(l), s.problem(ctx, "crew", err)
+	return out(l), s.Problem(ctx, "crew", err)
 }
 
 func (s *Server) sheet(ctx context.Context, in *struct {
@@ -200,10 +200,10 @@ func (s *Server) sheet(ctx context.Context, in *struct {
 }) (*Out[days.Sheet], error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "sheet", err)
+		return nil, s.Problem(ctx, "sheet", err)
 	}
 	sheet, err := s.Days.Sheet(ctx, on, in.Crew)
-	return out(sheet), s.problem(ctx, "sheet", err)
+	return out(sheet), s.Problem(ctx, "sheet", err)
 }
 
 func (s *Server) sheetPDF(ctx context.Context, in *struct {
@@ -212,29 +212,29 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 }) (*File, error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "sheet", err)
+		return nil, s.Problem(ctx, "sheet", err)
 	}
-	page, err := s.Days.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
+	page, err := s.Days.SheetPage(ctx, on, in.Crew, s.StyleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteDaySheet(&b, s.paper(ctx, in.Language), page)
 	}
-	return attached(page.Title, "sheet.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "sheet", err)
+	return attached(page.Title, "sheet.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "sheet", err)
 }
 
 func (s *Server) tellings(ctx context.Context, in *struct {
 	Days     int    `query:"days" default:"14" minimum:"1" maximum:"60"`
 	Language string `header:"Accept-Language"`
 }) (*Out[Run[letters.Telling]], error) {
-	list, err := s.Letters.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
-	return out(Run[letters.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+	list, err := s.Letters.Tellings(ctx, in.Days, s.StyleOf(ctx, in.Language))
+	return out(Run[letters.Telling]{Items: list}), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) thanks(ctx context.Context, in *struct {
 	Language string `header:"Accept-Language"`
 }) (*Out[Run[letters.Telling]], error) {
-	list, err := s.Letters.Thanks(ctx, s.styleOf(ctx, in.Language))
-	return out(Run[letters.Telling]{Items: list}), s.problem(ctx, "visits", err)
+	list, err := s.Letters.Thanks(ctx, s.StyleOf(ctx, in.Language))
+	return out(Run[letters.Telling]{Items: list}), s.Problem(ctx, "visits", err)
 }
 
 func (s *Server) sendThanks(ctx context.Context, in *struct {
@@ -242,12 +242,12 @@ func (s *Server) sendThanks(ctx context.Context, in *struct {
 	Body letters.ThanksIn
 }) (*Out[letters.Letter], error) {
 	l, err := s.Letters.SendThanks(ctx, keyOf(ctx), in.Body)
-	return out(l), s.problem(ctx, "property", err)
+	return out(l), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[letters.Letter]], error) {
 	list, err := s.Letters.Letters(ctx)
-	return out(Run[letters.Letter]{Items: list}), s.problem(ctx, "letters", err)
+	return out(Run[letters.Letter]{Items: list}), s.Problem(ctx, "letters", err)
 }
 
 func (s *Server) sendLetter(ctx context.Context, in *struct {
@@ -255,7 +255,7 @@ func (s *Server) sendLetter(ctx context.Context, in *struct {
 	Body letters.LetterIn
 }) (*Out[letters.Letter], error) {
 	l, err := s.Letters.SendLetter(ctx, keyOf(ctx), in.Body)
-	return out(l), s.problem(ctx, "job on that day", err)
+	return out(l), s.Problem(ctx, "job on that day", err)
 }
 
 func (s *Server) told(ctx context.Context, in *struct {
@@ -265,14 +265,14 @@ func (s *Server) told(ctx context.Context, in *struct {
 		Told   bool    `json:"told"`
 	}
 }) (*struct{}, error) {
-	return nil, s.problem(ctx, "job on a day", s.Letters.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
+	return nil, s.Problem(ctx, "job on a day", s.Letters.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
 }
 
 func (s *Server) roundsSeason(ctx context.Context, in *struct {
 	Weeks int `query:"weeks" default:"26" minimum:"1" maximum:"52"`
 }) (*Out[rounds.WeeksAhead], error) {
 	o, err := s.Rounds.SeasonOf(ctx, in.Weeks)
-	return out(o), s.problem(ctx, "jobs", err)
+	return out(o), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) propose(ctx context.Context, in *struct {
@@ -280,7 +280,7 @@ func (s *Server) propose(ctx context.Context, in *struct {
 	Body rounds.ProposalIn
 }) (*Out[rounds.Proposal], error) {
 	p, err := s.Rounds.Propose(ctx, in.Body)
-	return out(p), s.problem(ctx, "rounds", err)
+	return out(p), s.Problem(ctx, "rounds", err)
 }
 
 func (s *Server) lastProposal(ctx context.Context, _ *struct{}) (*Out[Run[rounds.Proposal]], error) {
@@ -289,12 +289,12 @@ func (s *Server) lastProposal(ctx context.Context, _ *struct{}) (*Out[Run[rounds
 	if p.ID != 0 {
 		run.Items = append(run.Items, p)
 	}
-	return out(run), s.problem(ctx, "proposal", err)
+	return out(run), s.Problem(ctx, "proposal", err)
 }
 
 func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[rounds.Proposal], error) {
 	p, err := s.Rounds.ReadProposal(ctx, in.ID)
-	return out(p), s.problem(ctx, "proposal", err)
+	return out(p), s.Problem(ctx, "proposal", err)
 }
 
 // events says of what kind the events are that a read streams.
@@ -311,7 +311,7 @@ func events(a huma.API, path string, one any) {
 // proposalProgress streams: it answers at once, and writes an event whenever there is news.
 func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
 	if _, err := s.Rounds.ReadProposal(ctx, in.ID); err != nil {
-		return nil, s.problem(ctx, "proposal", err)
+		return nil, s.Problem(ctx, "proposal", err)
 	}
 	return &huma.StreamResponse{Body: func(c huma.Context) {
 		c.SetHeader("Content-Type", "text/event-stream")
@@ -335,7 +335,7 @@ func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamRe
 
 func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[rounds.Proposal], error) {
 	p, err := s.Rounds.StopProposal(ctx, in.ID)
-	return out(p), s.problem(ctx, "proposal", err)
+	return out(p), s.Problem(ctx, "proposal", err)
 }
 
 func (s *Server) whyThere(ctx context.Context, in *struct {
@@ -344,17 +344,17 @@ func (s *Server) whyThere(ctx context.Context, in *struct {
 	Part  int   `query:"part" minimum:"0" maximum:"200" doc:"Which part of it, from 1, where it is done in parts"`
 }) (*Out[round.Why], error) {
 	w, err := s.Rounds.WhyThere(ctx, in.ID, in.Order, in.Part)
-	return out(w), s.problem(ctx, "job in this proposal", err)
+	return out(w), s.Problem(ctx, "job in this proposal", err)
 }
 
 func (s *Server) acceptProposal(ctx context.Context, in *Write) (*Out[rounds.Accepted], error) {
 	a, err := s.Rounds.Accept(ctx, keyOf(ctx), in.ID)
-	return out(a), s.problem(ctx, "proposal", err)
+	return out(a), s.Problem(ctx, "proposal", err)
 }
 
 func (s *Server) takeBackProposal(ctx context.Context, in *Write) (*Out[rounds.Accepted], error) {
 	a, err := s.Rounds.TakeBack(ctx, keyOf(ctx), in.ID)
-	return out(a), s.problem(ctx, "proposal", err)
+	return out(a), s.Problem(ctx, "proposal", err)
 }
 
 func (s *Server) pinOrder(ctx context.Context, in *struct {
@@ -365,7 +365,7 @@ func (s *Server) pinOrder(ctx context.Context, in *struct {
 	}
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Rounds.PinOrder(ctx, keyOf(ctx), in.ID, in.Body.Version, in.Body.Pinned)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) changeVisit(ctx context.Context, in *struct {
@@ -373,7 +373,7 @@ func (s *Server) changeVisit(ctx context.Context, in *struct {
 	Body days.VisitIn
 }) (*Out[days.VisitChanged], error) {
 	o, err := s.Days.ChangeVisit(ctx, keyOf(ctx), in.Body)
-	return out(o), s.problem(ctx, "visit", err)
+	return out(o), s.Problem(ctx, "visit", err)
 }
 
 func (s *Server) visitBack(ctx context.Context, in *struct {
@@ -383,7 +383,7 @@ func (s *Server) visitBack(ctx context.Context, in *struct {
 	}
 }) (*Out[days.VisitChanged], error) {
 	o, err := s.Days.VisitBack(ctx, keyOf(ctx), in.Body.Was)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) lostDay(ctx context.Context, in *struct {
@@ -394,10 +394,10 @@ func (s *Server) lostDay(ctx context.Context, in *struct {
 }) (*Out[days.Lost], error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "day", err)
+		return nil, s.Problem(ctx, "day", err)
 	}
 	o, err := s.Days.LostDay(ctx, days.LostIn{Day: on, Crew: in.Crew, Why: in.Why, All: in.All})
-	return out(o), s.problem(ctx, "crew", err)
+	return out(o), s.Problem(ctx, "crew", err)
 }
 
 func (s *Server) loseDay(ctx context.Context, in *struct {
@@ -405,5 +405,5 @@ func (s *Server) loseDay(ctx context.Context, in *struct {
 	Body days.LostIn
 }) (*Out[days.VisitChanged], error) {
 	o, err := s.Days.LoseDay(ctx, keyOf(ctx), in.Body)
-	return out(o), s.problem(ctx, "crew", err)
+	return out(o), s.Problem(ctx, "crew", err)
 }

@@ -32,9 +32,16 @@ var (
 // calls it off when it passes, so it is as long as the server's own.
 const bodyWithin = 5 * time.Minute
 
-// op registers an operation with the least role that it asks for, and what one sends to it as an example; a role that is
-// none, or an example that cannot be read, is a fault of the program and keeps it from starting.
+// op registers an operation with the least role that it asks for, and what one sends to it as an example. The compiler
+// makes one of it for each operation, so what all share stands apart.
 func op[I, O any](api huma.API, least role, method, path string, d doc, f func(context.Context, *I) (*O, error), example ...string) {
+	o := operation(least, method, path, d)
+	huma.Register(api, o, f)
+	exemplified(api, o, example)
+}
+
+// operation is one as it is described; a role that is none is a fault of the program and keeps it from starting.
+func operation(least role, method, path string, d doc) huma.Operation {
 	if least != anyone && !slices.Contains(firm.Roles, string(least)) {
 		panic(d.id + ": an operation without a role: " + string(least))
 	}
@@ -44,7 +51,11 @@ func op[I, O any](api huma.API, least role, method, path string, d doc, f func(c
 	if d.max != 0 {
 		o.MaxBodyBytes = d.max
 	}
-	huma.Register(api, o, f)
+	return o
+}
+
+// exemplified says what one sends, where an example is given: one that cannot be read keeps the program from starting.
+func exemplified(api huma.API, o huma.Operation, example []string) {
 	if len(example) > 0 {
 		exemplify(api.OpenAPI(), o, example[0])
 	}

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"context"
@@ -14,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/damage"

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"fmt"
@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/replacement"
 	"mezzadro/core/site"
 	"mezzadro/house/estate"

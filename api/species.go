@@ -34,12 +34,12 @@ type BySpecies struct {
 
 func (s *Server) speciesList(ctx context.Context, _ *struct{}) (*Out[List[estate.SpeciesOut]], error) {
 	list, err := s.Estate.AllSpecies(ctx)
-	return out(List[estate.SpeciesOut]{Items: list}), s.problem(ctx, "species", err)
+	return out(List[estate.SpeciesOut]{Items: list}), s.Problem(ctx, "species", err)
 }
 
 func (s *Server) species(ctx context.Context, in *BySpecies) (*Out[estate.SpeciesDetail], error) {
 	d, err := s.Estate.Species(ctx, in.ID)
-	return out(d), s.problem(ctx, "species", err)
+	return out(d), s.Problem(ctx, "species", err)
 }
 
 func (s *Server) keepSpecies(ctx context.Context, in *struct {
@@ -49,7 +49,7 @@ func (s *Server) keepSpecies(ctx context.Context, in *struct {
 	Body    catalogue.Entry
 }) (*Out[estate.SpeciesDetail], error) {
 	d, err := s.Estate.KeepSpecies(ctx, keyOf(ctx), in.ID, in.Version, in.Body)
-	return out(d), s.problem(ctx, "species "+in.ID, err)
+	return out(d), s.Problem(ctx, "species "+in.ID, err)
 }
 
 func (s *Server) addKind(ctx context.Context, in *struct {
@@ -57,7 +57,7 @@ func (s *Server) addKind(ctx context.Context, in *struct {
 	Body catalogue.NewKind
 }) (*Out[estate.SpeciesDetail], error) {
 	d, err := s.Estate.AddKind(ctx, keyOf(ctx), in.Body)
-	return out(d), s.problem(ctx, "species", err)
+	return out(d), s.Problem(ctx, "species", err)
 }
 
 func (s *Server) dropSpecies(ctx context.Context, in *struct {
@@ -65,7 +65,7 @@ func (s *Server) dropSpecies(ctx context.Context, in *struct {
 	OnceKey
 }) (*Out[catalogue.Entry], error) {
 	was, err := s.Estate.DropSpecies(ctx, keyOf(ctx), in.ID)
-	return out(was), s.problem(ctx, "an own or corrected entry "+in.ID, err)
+	return out(was), s.Problem(ctx, "an own or corrected entry "+in.ID, err)
 }
 
 func (s *Server) takePack(ctx context.Context, in *struct {
@@ -73,7 +73,7 @@ func (s *Server) takePack(ctx context.Context, in *struct {
 	RawBody []byte `contentType:"application/yaml"`
 }) (*Out[estate.PackTaken], error) {
 	t, err := s.Estate.TakePack(ctx, keyOf(ctx), in.RawBody)
-	return out(t), s.problem(ctx, "pack", err)
+	return out(t), s.Problem(ctx, "pack", err)
 }
 
 func (s *Server) givePack(ctx context.Context, in *struct {
@@ -81,10 +81,10 @@ func (s *Server) givePack(ctx context.Context, in *struct {
 }) (*File, error) {
 	list, err := s.Estate.Pack(ctx, in.Of == "all")
 	if err != nil {
-		return nil, s.problem(ctx, "species", err)
+		return nil, s.Problem(ctx, "species", err)
 	}
 	b, err := catalogue.WritePack(list)
-	return &File{"application/yaml; charset=utf-8", `attachment; filename="species.yaml"`, b}, s.problem(ctx, "pack", err)
+	return &File{"application/yaml; charset=utf-8", `attachment; filename="species.yaml"`, b}, s.Problem(ctx, "pack", err)
 }
 
 func (s *Server) speciesYear(ctx context.Context, in *struct {
@@ -92,5 +92,5 @@ func (s *Server) speciesYear(ctx context.Context, in *struct {
 	Property int64 `query:"property" required:"true" example:"1" doc:"Whose climate and weather"`
 }) (*Out[estate.SpeciesYear], error) {
 	y, err := s.Estate.SpeciesYear(ctx, in.ID, in.Property)
-	return out(y), s.problem(ctx, "property", err)
+	return out(y), s.Problem(ctx, "property", err)
 }

@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"encoding/csv"
@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	. "mezzadro/api"
 	"mezzadro/core/job"
 	"mezzadro/house/crews"
 	"mezzadro/house/garden"

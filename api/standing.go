@@ -20,12 +20,12 @@ func (s *Server) standingRoutes(a huma.API) {
 
 func (s *Server) standing(ctx context.Context, _ *struct{}) (*Out[Run[standing.Regular]], error) {
 	list, err := s.Standing.Visits(ctx, 0)
-	return out(Run[standing.Regular]{Items: list}), s.problem(ctx, "visits", err)
+	return out(Run[standing.Regular]{Items: list}), s.Problem(ctx, "visits", err)
 }
 
 func (s *Server) standingOf(ctx context.Context, in *ByID) (*Out[Run[standing.Regular]], error) {
 	list, err := s.Standing.Visits(ctx, in.ID)
-	return out(Run[standing.Regular]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[standing.Regular]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) addStanding(ctx context.Context, in *struct {
@@ -33,7 +33,7 @@ func (s *Server) addStanding(ctx context.Context, in *struct {
 	Body standing.RegularIn
 }) (*Out[standing.Regular], error) {
 	v, err := s.Standing.Add(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(v), s.problem(ctx, "property", err)
+	return out(v), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) changeStanding(ctx context.Context, in *struct {
@@ -41,13 +41,13 @@ func (s *Server) changeStanding(ctx context.Context, in *struct {
 	Body standing.RegularIn
 }) (*Out[standing.Regular], error) {
 	v, err := s.Standing.Change(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(v), s.problem(ctx, "visit", err)
+	return out(v), s.Problem(ctx, "visit", err)
 }
 
 func (s *Server) removeStanding(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "visit", s.Standing.Remove(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "visit", s.Standing.Remove(ctx, keyOf(ctx), in.ID))
 }
 
 func (s *Server) restoreStanding(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "visit", s.Standing.Restore(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "visit", s.Standing.Restore(ctx, keyOf(ctx), in.ID))
 }

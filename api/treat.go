@@ -52,12 +52,12 @@ func (s *Server) storeRoutes(a huma.API) {
 
 func (s *Server) reckonTreatment(ctx context.Context, in *struct{ Body treat.TreatmentIn }) (*Out[treatment.Answer], error) {
 	o, err := s.Treat.ReckonTreatment(ctx, in.Body)
-	return out(o), s.problem(ctx, "plant or property", err)
+	return out(o), s.Problem(ctx, "plant or property", err)
 }
 
 func (s *Server) reckonFeeding(ctx context.Context, in *struct{ Body treat.FeedingIn }) (*Out[treatment.Feeding], error) {
 	f, err := s.Treat.ReckonFeeding(ctx, in.Body)
-	return out(f), s.problem(ctx, "plant or property", err)
+	return out(f), s.Problem(ctx, "plant or property", err)
 }
 
 func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]], error) {
@@ -66,7 +66,7 @@ func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]
 
 func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[treat.Product]], error) {
 	list, err := s.Treat.Products(ctx)
-	return out(Run[treat.Product]{Items: list}), s.problem(ctx, "products", err)
+	return out(Run[treat.Product]{Items: list}), s.Problem(ctx, "products", err)
 }
 
 func (s *Server) addProduct(ctx context.Context, in *struct {
@@ -74,7 +74,7 @@ func (s *Server) addProduct(ctx context.Context, in *struct {
 	Body treat.ProductIn
 }) (*Out[treat.Product], error) {
 	p, err := s.Treat.AddProduct(ctx, keyOf(ctx), in.Body)
-	return out(p), s.problem(ctx, "product", err)
+	return out(p), s.Problem(ctx, "product", err)
 }
 
 func (s *Server) changeProduct(ctx context.Context, in *struct {
@@ -82,15 +82,15 @@ func (s *Server) changeProduct(ctx context.Context, in *struct {
 	Body treat.ProductIn
 }) (*Out[treat.Product], error) {
 	p, err := s.Treat.ChangeProduct(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "product", err)
+	return out(p), s.Problem(ctx, "product", err)
 }
 
 func (s *Server) removeProduct(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreProduct(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) addLot(ctx context.Context, in *struct {
@@ -98,7 +98,7 @@ func (s *Server) addLot(ctx context.Context, in *struct {
 	Body treat.LotIn
 }) (*Out[treat.Product], error) {
 	p, err := s.Treat.AddLot(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(p), s.problem(ctx, "product", err)
+	return out(p), s.Problem(ctx, "product", err)
 }
 
 // shoppingAhead is how far the shopping list looks where nobody said, days.
@@ -109,10 +109,10 @@ func (s *Server) shopping(ctx context.Context, in *struct {
 }) (*Out[treat.Shopping], error) {
 	until, err := dayOr("until", in.Until, s.Estate.Today()+shoppingAhead)
 	if err != nil {
-		return nil, s.problem(ctx, "shopping", err)
+		return nil, s.Problem(ctx, "shopping", err)
 	}
 	l, err := s.Treat.Shopping(ctx, until)
-	return out(l), s.problem(ctx, "jobs", err)
+	return out(l), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) mixes(ctx context.Context, in *struct {
@@ -121,10 +121,10 @@ func (s *Server) mixes(ctx context.Context, in *struct {
 }) (*Out[treat.MixCard], error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
-		return nil, s.problem(ctx, "mixes", err)
+		return nil, s.Problem(ctx, "mixes", err)
 	}
 	m, err := s.Treat.Mixes(ctx, on, in.TankL)
-	return out(m), s.problem(ctx, "mixes", err)
+	return out(m), s.Problem(ctx, "mixes", err)
 }
 
 func (s *Server) uses(ctx context.Context, in *struct {
@@ -133,10 +133,10 @@ func (s *Server) uses(ctx context.Context, in *struct {
 }) (*Out[Run[treat.Used]], error) {
 	from, to, err := s.span(in.UseSpan)
 	if err != nil {
-		return nil, s.problem(ctx, "uses", err)
+		return nil, s.Problem(ctx, "uses", err)
 	}
 	list, err := s.Treat.Uses(ctx, in.Property, from, to)
-	return out(Run[treat.Used]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[treat.Used]{Items: list}), s.Problem(ctx, "property", err)
 }
 
 // span is a span of days, the last year where nobody said.
@@ -162,7 +162,7 @@ func dayOr(field, text string, otherwise day.Day) (day.Day, error) {
 
 func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[treat.Treatment], error) {
 	t, err := s.Treat.TreatmentOf(ctx, in.ID)
-	return out(t), s.problem(ctx, "find", err)
+	return out(t), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) keepTreatment(ctx context.Context, in *struct {
@@ -174,12 +174,12 @@ func (s *Server) keepTreatment(ctx context.Context, in *struct {
 		body = *in.Body
 	}
 	t, err := s.Treat.KeepTreatment(ctx, keyOf(ctx), in.ID, body)
-	return out(t), s.problem(ctx, "find", err)
+	return out(t), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) guards(ctx context.Context, in *ByID) (*Out[Run[treat.Guard]], error) {
 	list, err := s.Treat.Guards(ctx, in.ID)
-	return out(Run[treat.Guard]{Items: list}), s.problem(ctx, "plant", err)
+	return out(Run[treat.Guard]{Items: list}), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) keepFeeding(ctx context.Context, in *struct {
@@ -191,7 +191,7 @@ func (s *Server) keepFeeding(ctx context.Context, in *struct {
 		body = *in.Body
 	}
 	o, err := s.Treat.KeepFeeding(ctx, keyOf(ctx), in.ID, body)
-	return out(o), s.problem(ctx, "plant", err)
+	return out(o), s.Problem(ctx, "plant", err)
 }
 
 // UseSpan is a span of the use record.
@@ -209,7 +209,7 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 		return nil, "", err
 	}
 	list, err := s.Treat.Uses(ctx, 0, from, to)
-	lines, style := make([]exchange.UseLine, len(list)), s.styleOf(ctx, in.Language)
+	lines, style := make([]exchange.UseLine, len(list)), s.StyleOf(ctx, in.Language)
 	for i, u := range list {
 		weather := ""
 		if u.TempC != nil {
@@ -261,23 +261,23 @@ func hoursOf(u treat.Used, style quantity.Style) string {
 func (s *Server) usesCSV(ctx context.Context, in *UseSpan) (*File, error) {
 	lines, span, err := s.useLines(ctx, in)
 	if err != nil {
-		return nil, s.problem(ctx, "uses", err)
+		return nil, s.Problem(ctx, "uses", err)
 	}
 	var b bytes.Buffer
 	err = exchange.WriteUses(&b, lines)
-	return attached("use record "+span, "uses.csv", "text/csv", b.Bytes()), s.problem(ctx, "uses", err)
+	return attached("use record "+span, "uses.csv", "text/csv", b.Bytes()), s.Problem(ctx, "uses", err)
 }
 
 func (s *Server) usesPDF(ctx context.Context, in *UseSpan) (*File, error) {
 	lines, span, err := s.useLines(ctx, in)
 	if err != nil {
-		return nil, s.problem(ctx, "uses", err)
+		return nil, s.Problem(ctx, "uses", err)
 	}
 	f, err := s.Estate.Firm(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "firm", err)
+		return nil, s.Problem(ctx, "firm", err)
 	}
 	var b bytes.Buffer
 	err = exchange.PrintUses(&b, s.paper(ctx, in.Language), "Use record, "+f.Name+", "+span, lines)
-	return attached("use record "+span, "uses.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "uses", err)
+	return attached("use record "+span, "uses.pdf", "application/pdf", b.Bytes()), s.Problem(ctx, "uses", err)
 }

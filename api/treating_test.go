@@ -1,4 +1,4 @@
-package api
+package api_test
 
 import (
 	"bytes"
@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/treatment"

@@ -35,7 +35,7 @@ func (s *Server) unnamed(ctx context.Context, in *struct {
 	Open     bool  `query:"open" doc:"None that have a name or are closed"`
 }) (*Out[List[finds.Unnamed]], error) {
 	list, err := s.Finds.Unnameds(ctx, finds.FindsOf{Property: in.Property, Plant: in.Plant, Open: in.Open, After: in.Cursor, Limit: in.Limit + 1})
-	return out(listed(list, in.Limit, func(u finds.Unnamed) int64 { return u.ID })), s.problem(ctx, "find", err)
+	return out(listed(list, in.Limit, func(u finds.Unnamed) int64 { return u.ID })), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) addUnnamed(ctx context.Context, in *struct {
@@ -43,7 +43,7 @@ func (s *Server) addUnnamed(ctx context.Context, in *struct {
 	Body finds.UnnamedIn
 }) (*Out[finds.Unnamed], error) {
 	u, err := s.Finds.AddUnnamed(ctx, keyOf(ctx), in.Body)
-	return out(u), s.problem(ctx, "plant", err)
+	return out(u), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) changeUnnamed(ctx context.Context, in *struct {
@@ -51,7 +51,7 @@ func (s *Server) changeUnnamed(ctx context.Context, in *struct {
 	Body finds.UnnamedChange
 }) (*Out[finds.Unnamed], error) {
 	u, err := s.Finds.ChangeUnnamed(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(u), s.problem(ctx, "find", err)
+	return out(u), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) nameUnnamed(ctx context.Context, in *struct {
@@ -59,24 +59,24 @@ func (s *Server) nameUnnamed(ctx context.Context, in *struct {
 	Body finds.NameIt
 }) (*Out[finds.Unnamed], error) {
 	u, err := s.Finds.NameUnnamed(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(u), s.problem(ctx, "find", err)
+	return out(u), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) removeUnnamed(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.Finds.RemoveUnnamed(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "find", s.Finds.RemoveUnnamed(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreUnnamed(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.Finds.RemoveUnnamed(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "find", s.Finds.RemoveUnnamed(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) addUnnamedPhoto(ctx context.Context, in *orderPhotoIn) (*Out[finds.Unnamed], error) {
 	jpeg, _, _, err := in.file.jpeg(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "find", err)
+		return nil, s.Problem(ctx, "find", err)
 	}
 	u, err := s.Finds.AddPictureOf(ctx, keyOf(ctx), in.ID, jpeg)
-	return out(u), s.problem(ctx, "find", err)
+	return out(u), s.Problem(ctx, "find", err)
 }
 
 func (s *Server) removeUnnamedPhoto(ctx context.Context, in *struct {
@@ -84,5 +84,5 @@ func (s *Server) removeUnnamedPhoto(ctx context.Context, in *struct {
 	Hash string `path:"hash" minLength:"64" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the picture"`
 }) (*Out[finds.Unnamed], error) {
 	u, err := s.Finds.DropPictureOf(ctx, keyOf(ctx), in.ID, in.Hash)
-	return out(u), s.problem(ctx, "find", err)
+	return out(u), s.Problem(ctx, "find", err)
 }

@@ -57,22 +57,22 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 	}
 }) (*Out[walks.Walk], error) {
 	w, err := s.Walks.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
-	return out(w), s.problem(ctx, "property", err)
+	return out(w), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) along(ctx context.Context, in *ByID) (*Out[walk.Kit], error) {
 	k, err := s.Walks.Along(ctx, in.ID)
-	return out(k), s.problem(ctx, "property", err)
+	return out(k), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) walk(ctx context.Context, in *ByID) (*Out[walks.Walk], error) {
 	w, err := s.Walks.Walk(ctx, in.ID)
-	return out(w), s.problem(ctx, "walk", err)
+	return out(w), s.Problem(ctx, "walk", err)
 }
 
 func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[walks.Found], error) {
 	f, err := s.Walks.TellLook(ctx, in.ID, in.Plant)
-	return out(f), s.problem(ctx, onWalk, err)
+	return out(f), s.Problem(ctx, onWalk, err)
 }
 
 // FoundIn is what was found at a plant.
@@ -94,7 +94,7 @@ func (s *Server) keepLook(ctx context.Context, in *struct {
 		in.Plant,
 		walks.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base},
 	)
-	return out(f), s.problem(ctx, onWalk, err)
+	return out(f), s.Problem(ctx, onWalk, err)
 }
 
 func (s *Server) decide(ctx context.Context, in *struct {
@@ -103,16 +103,16 @@ func (s *Server) decide(ctx context.Context, in *struct {
 	Body walks.DecisionIn
 }) (*Out[walks.Decided], error) {
 	d, err := s.Walks.Decide(ctx, keyOf(ctx), in.ID, in.Plant, in.Body)
-	return out(d), s.problem(ctx, onWalk, err)
+	return out(d), s.Problem(ctx, onWalk, err)
 }
 
 func (s *Server) undoVerdict(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "verdict", s.Walks.UndoVerdict(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "verdict", s.Walks.UndoVerdict(ctx, keyOf(ctx), in.ID))
 }
 
 func (s *Server) story(ctx context.Context, in *ByID) (*Out[walks.Story], error) {
 	o, err := s.Walks.Story(ctx, in.ID)
-	return out(o), s.problem(ctx, fmt.Sprintf("plant %d", in.ID), err)
+	return out(o), s.Problem(ctx, fmt.Sprintf("plant %d", in.ID), err)
 }
 
 func (s *Server) addOutcome(ctx context.Context, in *struct {
@@ -120,11 +120,11 @@ func (s *Server) addOutcome(ctx context.Context, in *struct {
 	Body walks.OutcomeIn
 }) (*Out[walks.Story], error) {
 	o, err := s.Walks.AddOutcome(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(o), s.problem(ctx, "verdict on this plant", err)
+	return out(o), s.Problem(ctx, "verdict on this plant", err)
 }
 
 func (s *Server) undoOutcome(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "outcome", s.Walks.UndoOutcome(ctx, keyOf(ctx), in.ID))
+	return nil, s.Problem(ctx, "outcome", s.Walks.UndoOutcome(ctx, keyOf(ctx), in.ID))
 }
 
 // photoIn is a picture file as it comes. The body is read here, so that one that is too large is refused in words.
@@ -144,14 +144,14 @@ func (p *photoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[estate.Photo], error) {
 	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, onWalk, err)
+		return nil, s.Problem(ctx, onWalk, err)
 	}
 	p := estate.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
 	if in.Here {
 		p.Latitude, p.Longitude = &in.Latitude, &in.Longitude
 	}
 	p, err = s.Walks.AddPhoto(ctx, keyOf(ctx), p, jpeg)
-	return out(p), s.problem(ctx, onWalk, err)
+	return out(p), s.Problem(ctx, onWalk, err)
 }
 
 // PictureOut is a picture's bytes.
@@ -169,26 +169,26 @@ func (s *Server) picture(ctx context.Context, in *struct {
 		err = store.ErrNotFound
 	}
 	if err != nil {
-		return nil, s.problem(ctx, "photo", err)
+		return nil, s.Problem(ctx, "photo", err)
 	}
 	b, err := s.Estate.Store.Picture(in.Hash)
 	if err != nil {
-		return nil, s.problem(ctx, "photo", err)
+		return nil, s.Problem(ctx, "photo", err)
 	}
 	return &PictureOut{"image/jpeg", "private, max-age=31536000, immutable", b}, nil
 }
 
 func (s *Server) removePhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) crownCounts(ctx context.Context, in *ByID) (*Out[Run[walks.CrownCount]], error) {
 	list, err := s.Walks.CrownCounts(ctx, in.ID)
-	return out(Run[walks.CrownCount]{Items: list}), s.problem(ctx, "plant", err)
+	return out(Run[walks.CrownCount]{Items: list}), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) addCrownCount(ctx context.Context, in *struct {
@@ -196,13 +196,13 @@ func (s *Server) addCrownCount(ctx context.Context, in *struct {
 	Body walks.CrownIn
 }) (*Out[walks.CrownCount], error) {
 	c, err := s.Walks.AddCrownCount(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(c), s.problem(ctx, "plant", err)
+	return out(c), s.Problem(ctx, "plant", err)
 }
 
 func (s *Server) removeCrownCount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.Problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCrownCount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.Problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, false))
 }

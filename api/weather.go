@@ -34,7 +34,7 @@ const maxCSV = 4 << 20
 func (s *Server) season(ctx context.Context, in *ByID) (*Out[estate.Season], error) {
 	p, err := s.Estate.Place(ctx, in.ID)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return nil, s.Problem(ctx, "property", err)
 	}
 	return out(p.TellSeason()), nil
 }
@@ -46,11 +46,11 @@ type OneSource struct {
 }
 
 func (s *Server) dropSource(ctx context.Context, in *OneSource) (*struct{}, error) {
-	return nil, s.problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, false))
+	return nil, s.Problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, false))
 }
 
 func (s *Server) restoreSource(ctx context.Context, in *OneSource) (*struct{}, error) {
-	return nil, s.problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, true))
+	return nil, s.Problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, true))
 }
 
 func (s *Server) eventChart(ctx context.Context, in *struct {
@@ -59,7 +59,7 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 	Peak string `query:"peak" required:"true" format:"date" example:"2027-02-26" doc:"Day of its peak"`
 }) (*Out[overview.EventChart], error) {
 	c, err := s.Overview.EventChart(ctx, in.ID, in.Kind, in.Peak)
-	return out(c), s.problem(ctx, in.Kind+" on "+in.Peak, err)
+	return out(c), s.Problem(ctx, in.Kind+" on "+in.Peak, err)
 }
 
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
@@ -72,25 +72,25 @@ func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	RawBody   []byte   `contentType:"text/csv"`
 }) (*Out[overview.WeatherKept], error) {
 	file := overview.WeatherFile{
-		Name: strings.TrimSpace(in.Name), Text: in.RawBody, Here: in.Here, MonthFirst: s.styleOf(ctx, in.Languages).MonthFirst,
+		Name: strings.TrimSpace(in.Name), Text: in.RawBody, Here: in.Here, MonthFirst: s.StyleOf(ctx, in.Languages).MonthFirst,
 	}
 	if len(in.Columns) > 0 {
 		file.Match = &exchange.Matching{Columns: in.Columns, Zone: cmp.Or(in.Zone, "garden")}
 	}
 	k, err := s.Overview.TakeWeatherFile(ctx, keyOf(ctx), in.ID, file)
-	return out(k), s.problem(ctx, "property", err)
+	return out(k), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) askColumns(ctx context.Context, in *struct {
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[exchange.WeatherColumns], error) {
 	a, err := s.Overview.AskColumns(ctx, in.RawBody)
-	return out(a), s.problem(ctx, "file", err)
+	return out(a), s.Problem(ctx, "file", err)
 }
 
 func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[overview.WeatherKept], error) {
 	k, err := s.Overview.ReadWeather(ctx, in.ID)
-	return out(k), s.problem(ctx, "weather", err)
+	return out(k), s.Problem(ctx, "weather", err)
 }
 
 func (s *Server) giveWeather(ctx context.Context, in *ByID) (*File, error) {
@@ -99,7 +99,7 @@ func (s *Server) giveWeather(ctx context.Context, in *ByID) (*File, error) {
 	if err == nil {
 		err = exchange.WriteWeatherCSV(&b, hours)
 	}
-	return attached(name, "weather.csv", "text/csv", b.Bytes()), s.problem(ctx, "property", err)
+	return attached(name, "weather.csv", "text/csv", b.Bytes()), s.Problem(ctx, "property", err)
 }
 
 // NormalsRead are monthly normals as a file gave them.
@@ -111,5 +111,5 @@ func (s *Server) reckonNormals(ctx context.Context, in *struct {
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[NormalsRead], error) {
 	n, err := exchange.ReadNormalsCSV(bytes.NewReader(in.RawBody))
-	return out(NormalsRead{n}), s.problem(ctx, "normals", err)
+	return out(NormalsRead{n}), s.Problem(ctx, "normals", err)
 }

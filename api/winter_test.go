@@ -1,10 +1,11 @@
-package api
+package api_test
 
 import (
 	"fmt"
 	"strings"
 	"testing"
 
+	. "mezzadro/api"
 	"mezzadro/core/day"
 	"mezzadro/core/overwinter"
 	"mezzadro/house/estate"

@@ -62,7 +62,7 @@ func (s *Server) year(ctx context.Context, in *struct {
 			Limit:    in.Limit,
 		},
 	)
-	return out(p), s.problem(ctx, "jobs", err)
+	return out(p), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) orders(ctx context.Context, in *struct {
@@ -71,12 +71,12 @@ func (s *Server) orders(ctx context.Context, in *struct {
 	Property int64  `query:"property" example:"1" doc:"Of one property; all when absent"`
 }) (*Out[Run[work.Order]], error) {
 	p, err := s.Work.Orders(ctx, store.OrderList(in.List), in.Property, in.Cursor, in.Limit)
-	return out(Run[work.Order]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
+	return out(Run[work.Order]{p.Items, p.Next}), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) order(ctx context.Context, in *ByID) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.Order(ctx, in.ID)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) addOrder(ctx context.Context, in *struct {
@@ -84,7 +84,7 @@ func (s *Server) addOrder(ctx context.Context, in *struct {
 	Body work.HandOrder
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.AddOrder(ctx, keyOf(ctx), in.Body)
-	return out(o), s.problem(ctx, "property", err)
+	return out(o), s.Problem(ctx, "property", err)
 }
 
 func (s *Server) changeOrder(ctx context.Context, in *struct {
@@ -92,7 +92,7 @@ func (s *Server) changeOrder(ctx context.Context, in *struct {
 	Body work.HandOrder
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.ChangeOrder(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) putOrder(ctx context.Context, in *struct {
@@ -109,7 +109,7 @@ func (s *Server) putOrder(ctx context.Context, in *struct {
 		put.Day = *in.Body.Day
 	}
 	o, err := s.Work.PutOnDay(ctx, keyOf(ctx), in.ID, put)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) tickOrder(ctx context.Context, in *struct {
@@ -134,7 +134,7 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 		in.ID,
 		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use, Left: b.Left, Reason: b.Reason, Never: b.Never, Helped: b.Helped},
 	)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) anyway(ctx context.Context, in *struct {
@@ -145,7 +145,7 @@ func (s *Server) anyway(ctx context.Context, in *struct {
 	}
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.Anyway(ctx, keyOf(ctx), in.ID, in.Body.Version, strings.TrimSpace(in.Body.Why))
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 // AtVersion is a write that needs nothing but the version it is based on.
@@ -156,16 +156,16 @@ type AtVersion struct {
 
 func (s *Server) nextYear(ctx context.Context, in *AtVersion) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.NextYear(ctx, keyOf(ctx), in.ID, in.Version)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) dropOrder(ctx context.Context, in *AtVersion) (*struct{}, error) {
-	return nil, s.problem(ctx, "job", s.Work.Drop(ctx, keyOf(ctx), in.ID, in.Version))
+	return nil, s.Problem(ctx, "job", s.Work.Drop(ctx, keyOf(ctx), in.ID, in.Version))
 }
 
 func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[work.OrderDetail], error) {
 	o, err := s.Work.Restore(ctx, keyOf(ctx), in.ID)
-	return out(o), s.problem(ctx, "job", err)
+	return out(o), s.Problem(ctx, "job", err)
 }
 
 func (s *Server) rounds(ctx context.Context, in *struct {
@@ -176,12 +176,12 @@ func (s *Server) rounds(ctx context.Context, in *struct {
 	if in.From != "" {
 		d, err := day.Parse(in.From)
 		if err != nil {
-			return nil, s.problem(ctx, "rounds", invalid.One("from", in.From, err.Error()))
+			return nil, s.Problem(ctx, "rounds", invalid.One("from", in.From, err.Error()))
 		}
 		from = d
 	}
 	o, err := s.Days.Rounds(ctx, from, in.Days)
-	return out(o), s.problem(ctx, "jobs", err)
+	return out(o), s.Problem(ctx, "jobs", err)
 }
 
 func (s *Server) calendar(ctx context.Context, in *struct {
@@ -192,22 +192,22 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 }) (*File, error) {
 	from, err := day.Parse(in.From)
 	if err != nil {
-		return nil, s.problem(ctx, "calendar", invalid.One("from", in.From, err.Error()))
+		return nil, s.Problem(ctx, "calendar", invalid.One("from", in.From, err.Error()))
 	}
 	to, err := day.Parse(in.To)
 	if err != nil {
-		return nil, s.problem(ctx, "calendar", invalid.One("to", in.To, err.Error()))
+		return nil, s.Problem(ctx, "calendar", invalid.One("to", in.To, err.Error()))
 	}
 	if to < from {
-		return nil, s.problem(ctx, "calendar", invalid.One("to", in.To, "is before from"))
+		return nil, s.Problem(ctx, "calendar", invalid.One("to", in.To, "is before from"))
 	}
-	text, err := s.Days.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
+	text, err := s.Days.Calendar(ctx, from, to, in.Crew, s.StyleOf(ctx, in.Language))
 	name := fmt.Sprintf("round-%s.ics", in.From)
 	return &File{
 			"text/calendar; charset=utf-8",
 			fmt.Sprintf("attachment; filename=%q", name),
 			[]byte(text),
-		}, s.problem(
+		}, s.Problem(
 			ctx,
 			"jobs",
 			err,

@@ -8,6 +8,10 @@ out=$(mktemp -d)
 trap 'rm -rf "$out"; kill $(jobs -p) 2>/dev/null' EXIT
 begun=$SECONDS
 
+# Each of the API's operations is a function of its own to the compiler: without folding calls into them it takes a
+# third less, and no test feels it.
+export GOFLAGS="${GOFLAGS:-} -gcflags=mezzadro/api=-l"
+
 # step NAME WHAT COMMAND...: runs a command, and tells what it was and how long it took.
 step() {
   local name=$1 what=$2 from=$SECONDS
