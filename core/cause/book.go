@@ -79,6 +79,7 @@ type Cause struct {
 	Warm     float64            `yaml:"warm"`    // coldest night of the year it lives with, °C; any where absent
 	Danger   string             `yaml:"danger"`  // to people: falls, hairs or dust; none where absent
 	Way      Way                `yaml:"-"`
+	Picture  [][]string         `yaml:"-"` // as Sign.Draw, up to two, the one that tells it best first
 }
 
 // Book is all signs and causes.
@@ -184,6 +185,7 @@ func load() (*Book, error) {
 		for j := range b.Signs {
 			b.miss[i][j] = 1 - b.Causes[i].Signs[b.Signs[j].ID]
 		}
+		b.Causes[i].Picture = b.picture(&b.Causes[i])
 	}
 	return b, bad.Err()
 }

@@ -31,6 +31,7 @@ type Named struct {
 	Mistaken []string   `json:"mistaken" doc:"Causes it is taken for, by id"`
 	Act      string     `json:"act" enum:"none,watch,habitat,hands,water,cut,soft,strong,replace" doc:"The least that is enough"`
 	Do       string     `json:"do"`
+	Picture  [][]string `json:"picture" doc:"Drawings of the signs that tell it, the best first, each a part and the mark on it"`
 	Report   bool       `json:"report" doc:"Reportable in many places: ask the plant health office"`
 	Evidence []Evidence `json:"evidence" doc:"The weightiest first"`
 }
@@ -261,6 +262,7 @@ func (b *Book) named(i int, p float64, k Case) Named {
 		Group:    c.Group,
 		Chance:   quantity.Round(p, 0.001),
 		Harm:     c.Harm,
+		Picture:  c.Picture,
 		To:       c.To,
 		Travels:  c.Travels(),
 		Act:      act,

@@ -37,6 +37,7 @@ type Page struct {
 	To      string      `json:"to" enum:"it,its kind,all"`
 	Act     string      `json:"act" enum:"none,watch,habitat,hands,water,cut,soft,strong,replace"`
 	Do      string      `json:"do"`
+	Picture [][]string  `json:"picture" doc:"Drawings of the signs that tell it, the best first, each a part and the mark on it"`
 	Light   string      `json:"light,omitempty" doc:"What is enough while little of the plant shows it"`
 	Heavy   string      `json:"heavy,omitempty" doc:"What to do when most of it does"`
 	Report  bool        `json:"report" doc:"Reportable in many places: ask the plant health office"`
@@ -55,7 +56,7 @@ func (b *Book) Page(id string) *Page {
 	if c == nil {
 		return nil
 	}
-	p := &Page{ID: c.ID, Name: c.Name, Group: c.Group, Harm: c.Harm, To: c.To, Act: c.Act, Do: c.Do, Light: c.Way.Light, Heavy: c.Way.Heavy,
+	p := &Page{ID: c.ID, Name: c.Name, Group: c.Group, Harm: c.Harm, To: c.To, Act: c.Act, Do: c.Do, Picture: c.Picture, Light: c.Way.Light, Heavy: c.Way.Heavy,
 		Report: c.Report, Travels: c.Travels(), Warmth: c.Way.Warmth, Months: c.When, Hosts: []string{}, Spares: append([]string{}, c.Way.Resists...),
 		Signs: []Shown{}, Alike: []LookAlike{}}
 	if h := c.Hosts; h != nil {

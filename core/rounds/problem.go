@@ -299,6 +299,9 @@ func (j *Job) cost(d int) int {
 
 func (j *Job) people() int { return max(1, j.People) }
 
+// Takes is a job in minutes of people.
+func (j *Job) Takes() float64 { return j.Minutes * float64(j.people()) }
+
 func (j *Job) weight() float64 {
 	w := j.Weight
 	if w == 0 {

@@ -139,7 +139,7 @@ func newSpread(p *Problem, weeks int) *spread {
 
 func (s *spread) weekly(j int) weekly {
 	k := &s.p.Jobs[j]
-	out := weekly{job: j, costs: make([]float64, s.weeks), best: -1, takes: k.Minutes * float64(k.people())}
+	out := weekly{job: j, costs: make([]float64, s.weeks), best: -1, takes: k.Takes()}
 	for w := range out.costs {
 		least := Forbidden
 		for d := 7 * w; d < 7*w+7; d++ {

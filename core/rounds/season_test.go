@@ -82,7 +82,7 @@ func TestSeasonHolds(t *testing.T) {
 			seen += len(w.Jobs)
 			sum := 0.0
 			for _, j := range w.Jobs {
-				sum += p.Jobs[j].Minutes * float64(p.Jobs[j].people())
+				sum += p.Jobs[j].Takes()
 			}
 			if sum > w.Capacity+1.5 || sum != w.Load {
 				t.Errorf("case %d, week %d: %.0f of %.0f, told %.0f", n, i, sum, w.Capacity, w.Load)

@@ -21,6 +21,8 @@ type CauseLine struct {
 	Group string `json:"group"`
 	Harm  string `json:"harm" enum:"harmless,ugly,weakening,deadly"`
 	Finds int    `json:"finds" doc:"Open finds of the firm"`
+
+	Picture [][]string `json:"picture" doc:"Drawings of the signs that tell it, the best first, each a part and the mark on it"`
 }
 
 // Causes lists all causes of the book.
@@ -36,7 +38,7 @@ func (h *Room) Causes(ctx context.Context) ([]CauseLine, error) {
 	b := cause.Built()
 	out := make([]CauseLine, len(b.Causes))
 	for i, c := range b.Causes {
-		out[i] = CauseLine{c.ID, c.Name, c.Group, c.Harm, count[c.ID]}
+		out[i] = CauseLine{c.ID, c.Name, c.Group, c.Harm, count[c.ID], c.Picture}
 	}
 	return out, nil
 }

@@ -1,11 +1,15 @@
 package rounds
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"math"
+	"slices"
 	"sync"
 
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/rounds"
 	"mezzadro/house/work"
 )
@@ -25,7 +29,20 @@ type WeekAhead struct {
 	Wanted   int     `json:"wanted" doc:"Minutes, were each job done in its best week"`
 	Load     int     `json:"load" doc:"Minutes, as it is spread"`
 	Jobs     int     `json:"jobs"`
+
+	Kinds []WeekKind   `json:"kinds" doc:"What it is made of, the most minutes first"`
+	Most  []work.Order `json:"most" doc:"Its longest jobs, up to 8"`
 }
+
+// WeekKind is the work of a kind in a week.
+type WeekKind struct {
+	Kind    job.Kind `json:"kind"`
+	Jobs    int      `json:"jobs"`
+	Minutes int      `json:"minutes" doc:"Minutes of people"`
+}
+
+// weekShown is how many jobs of a week are named.
+const weekShown = 8
 
 // WeekMoved is a job in another week than its best.
 type WeekMoved struct {
@@ -80,7 +97,7 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	}
 	out.Crews = len(of.crews)
 	for _, w := range o.Weeks {
-		out.Weeks = append(out.Weeks, WeekAhead{w.From, int(w.Capacity), int(w.Wanted), int(w.Load), len(w.Jobs)})
+		out.Weeks = append(out.Weeks, of.week(w, teller))
 	}
 	for _, m := range o.Moved[:min(seasonShown, len(o.Moved))] {
 		out.Moved = append(
@@ -97,4 +114,34 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 		out.Left = append(out.Left, teller.Tell(of.orders[j].Order))
 	}
 	return out, nil
+}
+
+// week tells a week of the season with what it is made of.
+func (o *planned) week(w rounds.Week, teller *work.Teller) WeekAhead {
+	out := WeekAhead{From: w.From, Capacity: int(w.Capacity), Wanted: int(w.Wanted), Load: int(w.Load), Jobs: len(w.Jobs),
+		Kinds: []WeekKind{}, Most: []work.Order{}}
+	takes := func(j int) float64 { return o.problem.Jobs[j].Takes() }
+	at := map[job.Kind]int{}
+	minutes := []float64{}
+	for _, j := range w.Jobs {
+		kind := o.orders[j].Kind
+		i, known := at[kind]
+		if !known {
+			i = len(out.Kinds)
+			at[kind] = i
+			out.Kinds, minutes = append(out.Kinds, WeekKind{Kind: kind}), append(minutes, 0)
+		}
+		out.Kinds[i].Jobs++
+		minutes[i] += takes(j)
+	}
+	for i := range out.Kinds {
+		out.Kinds[i].Minutes = int(math.Round(minutes[i]))
+	}
+	slices.SortStableFunc(out.Kinds, func(a, b WeekKind) int { return cmp.Compare(b.Minutes, a.Minutes) })
+	longest := slices.Clone(w.Jobs)
+	slices.SortStableFunc(longest, func(a, b int) int { return cmp.Compare(takes(b), takes(a)) })
+	for _, j := range longest[:min(weekShown, len(longest))] {
+		out.Most = append(out.Most, teller.Tell(o.orders[j].Order))
+	}
+	return out
 }

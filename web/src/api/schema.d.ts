@@ -5398,6 +5398,8 @@ export interface components {
             id: string;
             /** @description Name */
             name: string;
+            /** @description Drawings of the signs that tell it, the best first, each a part and the mark on it */
+            picture: string[][];
         };
         /** @description A cause that another is taken for, with the signs that part them. */
         CauseLookAlike: {
@@ -5461,6 +5463,8 @@ export interface components {
             mistaken: string[];
             /** @description Name */
             name: string;
+            /** @description Drawings of the signs that tell it, the best first, each a part and the mark on it */
+            picture: string[][];
             /** @description The kind is known to have it again and again: expect it */
             prone: boolean;
             /** @description Reportable in many places: ask the plant health office */
@@ -5616,6 +5620,8 @@ export interface components {
             name: string;
             /** @description Open finds of the firm */
             open: components["schemas"]["Find"][];
+            /** @description Drawings of the signs that tell it, the best first, each a part and the mark on it */
+            picture: string[][];
             /** @description What would be done about it at the property today, where it shows plainly on the kind that is kept most */
             programme?: components["schemas"]["TreatmentAnswer"];
             /** @description That kind */
@@ -17750,16 +17756,35 @@ export interface components {
              * @description How many jobs
              */
             jobs: number;
+            /** @description What it is made of, the most minutes first */
+            kinds: components["schemas"]["WeekKind"][];
             /**
              * Format: int64
              * @description Minutes, as it is spread
              */
             load: number;
+            /** @description Its longest jobs, up to 8 */
+            most: components["schemas"]["Order"][];
             /**
              * Format: int64
              * @description Minutes, were each job done in its best week
              */
             wanted: number;
+        };
+        /** @description The work of a kind in a week. */
+        WeekKind: {
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
+            jobs: number;
+            /** @description Which kind it is */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Minutes of people
+             */
+            minutes: number;
         };
         /** @description A job in another week than its best. */
         WeekMoved: {

@@ -9,8 +9,7 @@
   import { cardOf } from './purposes';
   import HoldNote from '../work/HoldNote.svelte';
 
-  let { plant }: { plant: number } = $props();
-  let plan = $state.raw<Schemas['PruningOut']>();
+  let { plant, plan = $bindable() }: { plant: number; plan?: Schemas['PruningOut'] } = $props();
   let fault = $state('');
   let turn = 0;
   $effect(() => {

@@ -111,6 +111,8 @@
                 id
                   ? 'bg-moss-pale font-bold'
                   : ''}"
+                ><span class="flex w-18 shrink-0 gap-1"
+                  >{#each c.picture as words}<Drawing {words} size={32} />{/each}</span
                 ><span class="min-w-0 flex-1">{c.name}</span>{#if c.finds}<span class="text-sm font-semibold text-bad"
                     >{c.finds} open</span
                   >{/if}</a
@@ -133,7 +135,10 @@
     </div>
   {:else if page}
     <article class="min-w-0 space-y-4 px-5 py-4 max-md:px-3">
-      <header class="flex flex-wrap items-start gap-x-6 gap-y-2">
+      <header class="flex flex-wrap items-start gap-x-4 gap-y-2">
+        <div class="flex shrink-0 gap-1">
+          {#each page.picture as words}<Drawing {words} size={72} />{/each}
+        </div>
         <div class="min-w-[min(100%,16rem)] flex-1">
           <h1>{page.name}</h1>
           <p class="text-soft">

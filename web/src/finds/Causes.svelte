@@ -4,6 +4,7 @@
   import type { Snippet } from 'svelte';
   import Pick from '../lib/Pick.svelte';
   import CrownCount from './CrownCount.svelte';
+  import Drawing from './Drawing.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { harms, type Case } from './case.svelte';
 
@@ -38,10 +39,12 @@
       <ol class="mt-3 space-y-3">
         {#each likely as c (c.id)}
           <li>
-            <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-2">
-              <a class="font-bold" href="#/almanac/cause/{c.id}">{c.name}</a><span class="text-sm"
-                >{Math.round(100 * c.chance)} %</span
-              >
+            <div class="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+              <a class="flex items-center gap-2 font-bold" href="#/almanac/cause/{c.id}"
+                ><span class="flex shrink-0 gap-1"
+                  >{#each c.picture as words}<Drawing {words} size={36} />{/each}</span
+                >{c.name}</a
+              ><span class="text-sm">{Math.round(100 * c.chance)} %</span>
             </div>
             <div class="my-0.5 h-2 border border-soft bg-white" aria-hidden="true">
               <div class="h-full bg-moss" style="width:{100 * c.chance}%"></div>

@@ -1,55 +1,28 @@
 /** Signs drawn from two words each: a part of the plant, and the mark on it. All in a square of 64. */
-export interface Shape {
-  d: string;
-  fill?: string;
-  stroke?: string;
-  w?: number;
-}
-
-const ink = 'var(--color-ink)';
-const green = '#9dbb93';
-const pale = '#f3eec6';
-const brown = '#8a5a2b';
-const wood = '#cbb594';
-const hue: Record<string, string> = {
-  pale,
+import { elseOnPart, marksElse } from './marks';
+import {
+  area,
   brown,
-  dark: '#2a2622',
-  orange: '#cf6f1c',
-  red: '#a8403a',
-  silver: '#d3dade',
-  green: '#5f8f3f',
-};
-
-const line = (d: string, stroke = ink, w = 1.5): Shape => ({ d, stroke, w, fill: 'none' });
-const area = (d: string, fill: string, stroke?: string): Shape => ({ d, fill, stroke, w: 1.2 });
-const disc = (x: number, y: number, r: number) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
-const discs = (at: number[][], r: number, fill: string, stroke?: string): Shape =>
-  area(at.map(([x, y, own]) => disc(x!, y!, own ?? r)).join(''), fill, stroke);
-/** n points strewn over a leaf, always the same ones. */
-const strewn = (n: number, r = 15): number[][] =>
-  Array.from({ length: n }, (_, i) => {
-    const a = i * 2.39996;
-    const d = r * Math.sqrt((i + 0.5) / n);
-    return [32 + 0.8 * d * Math.cos(a), 32 + 1.15 * d * Math.sin(a)];
-  });
-
-const leafLine = 'M32 5C51 15 55 38 32 59C9 38 13 15 32 5Z';
-const veins = 'M32 8V62M32 20L43 14M32 20L21 14M32 31L47 24M32 31L17 24M32 42L44 36M32 42L20 36';
-const leaf = (fill: string): Shape[] => [area(leafLine, fill, ink), line(veins, ink, 0.8)];
-const leaves = (fill: string, at: number[][]): Shape =>
-  area(at.map(([x, y, s]) => `M${x} ${y}q${s! * 9} -8 ${s! * 16} 0q${-s! * 7} 8 ${-s! * 16} 0z`).join(''), fill, ink);
-const pairs = [
-  [32, 48, 1],
-  [32, 44, -1],
-  [32, 34, 1],
-  [32, 30, -1],
-  [32, 20, 1],
-  [32, 17, -1],
-];
-const crown = (fill: string): Shape => area(disc(32, 24, 19), fill, ink);
-const trunk: Shape[] = [area('M20 2V62H44V2Z', wood), line('M20 2V62M44 2V62')];
-const soil = line('M2 50H62', ink, 2);
+  crown,
+  disc,
+  discs,
+  green,
+  hue,
+  ink,
+  leaf,
+  leafLine,
+  leaves,
+  line,
+  pairs,
+  pale,
+  soil,
+  strewn,
+  trunk,
+  veins,
+  wood,
+  type Mark,
+  type Shape,
+} from './shapes';
 
 const parts: Record<string, Shape[]> = {
   leaf: leaf(green),
@@ -79,12 +52,18 @@ const parts: Record<string, Shape[]> = {
   ],
   section: [area(disc(32, 32, 26), wood, ink), line(disc(32, 32, 17) + disc(32, 32, 8), '#a98c5f', 0.9)],
   plant: [area('M29 40H35V60H29Z', wood, ink), crown(green), line('M6 60H58', ink, 2)],
+  flower: [
+    line('M32 40V62', '#5f8f3f', 2.4),
+    area('M32 26C24 6 40 6 32 26C46 10 56 22 32 26C54 30 46 46 32 26C30 50 14 42 32 26C8 34 8 14 32 26Z', '#e9c3cf', ink),
+    discs([[32, 26, 4]], 4, '#e9d27a', ink),
+  ],
+  fork: [area('M26 62V38L8 4H18L32 30L46 4H56L38 38V62Z', wood, ink)],
+  weed: [soil],
   ground: [soil, area('M29 30H35V50H29Z', wood, ink), area(disc(32, 20, 15), green, ink)],
 };
 
 const drooping = 'M16 26q-5 10 0 16M25 30q-3 10 0 16M39 30q3 10 0 16M48 26q5 10 0 16';
 
-type Mark = (how: string) => Shape[];
 const under = 'leaf underside';
 const marks: Record<string, Mark> = {
   specks: (c) => [discs(strewn(46), 1.1, hue[c] ?? pale)],
@@ -589,6 +568,7 @@ const marks: Record<string, Mark> = {
 };
 /** Marks that are drawn otherwise on another part. */
 const onPart: Record<string, string> = {
+  ...elseOnPart,
   'fruit rings': 'fruitrings',
   'section rings': 'woodrings',
   'plant side': 'half',
@@ -604,7 +584,8 @@ export function drawing(words: readonly string[] | null | undefined): Shape[] | 
   const base = parts[part];
   if (!base) return undefined;
   if (!mark) return base;
-  const f = marks[onPart[`${part} ${mark} ${how}`.trim()] ?? onPart[`${part} ${mark}`] ?? mark];
+  const name = onPart[`${part} ${mark} ${how}`.trim()] ?? onPart[`${part} ${mark}`] ?? mark;
+  const f = marks[name] ?? marksElse[name];
   if (!f) return undefined;
   return [...base, ...f(how), ...(under.includes(part) && mark !== 'skeleton' ? [line('M32 8V60', ink, 0.7)] : [])];
 }

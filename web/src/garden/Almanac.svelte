@@ -275,7 +275,7 @@
 
 <div class="grid lg:grid-cols-[17rem_minmax(0,1fr)]">
   <section aria-label="Species" class="border-r border-rule px-3 py-3 {entry ? 'max-lg:order-last' : ''}">
-    <a class="flex min-h-11 items-center border border-rule bg-white px-3" href="#/ails">What ails a plant? By what is seen</a>
+    <a class="flex min-h-11 items-center border border-rule bg-white px-3" href="#/ails">What ails it, by what is seen</a>
     <a class="mt-1 mb-2 flex min-h-11 items-center border border-rule bg-white px-3" href="#/almanac/cause"
       >Causes and their look-alikes</a
     >
@@ -399,7 +399,7 @@
             box={[230, 250]}
           />
         </figure>
-        <div class="grid content-start gap-x-6 gap-y-3 grid-cols-[repeat(auto-fit,minmax(min(100%,18rem),1fr))]">
+        <div class="grid content-start gap-x-6 gap-y-3 grid-cols-[repeat(auto-fit,minmax(min(100%,15rem),1fr))]">
           {#each facts as [group, rows] (group)}
             <section>
               <h2>{group}</h2>

@@ -19,6 +19,7 @@
   import { when } from '../work/orders';
   import Tick from '../work/Tick.svelte';
   import Portrait from '../lib/Portrait.svelte';
+  import PlantYear from './PlantYear.svelte';
   import PlantSun from '../ground/PlantSun.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { bare } from '../lib/units';
@@ -29,6 +30,7 @@
   let story = $state<Schemas['Story']>();
   let missing = $state('');
   let season = $state(1); // seasons ahead that the foretold portrait shows
+  let cutting = $state.raw<Schemas['PruningOut']>();
   let left = $state(0);
   let right = $state(0);
   let turning = $state<{ verdict: number; state: 'right' | 'alive' | 'dead'; height: string; note: string }>();
@@ -135,7 +137,7 @@
       </More>
     </header>
 
-    <div class="mt-3 grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+    <div class="mt-3 grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
       <div class="contents lg:col-start-1 lg:row-start-1 lg:block">
         <div class="grid border border-rule bg-white md:grid-cols-2">
           <section aria-label="Now" class="p-4">
@@ -199,6 +201,7 @@
           </section>
         </div>
         <div class="order-3">
+          <PlantYear plant={p} jobs={story.jobs ?? []} today={house.today} cut={cutting} />
           {#if ahead.length}<PlantSun property={p.property_id} plant={p.id} />{/if}
           {#if story.deeds?.length}<section class="mt-4" aria-label="Who did what">
               <h2>Who did what</h2>
@@ -291,7 +294,7 @@
             {:else}<li class="border-b border-rule py-1.5 text-soft">No job stands for it.</li>{/each}
           </ul>
         </section>
-        <CutSlip plant={id} />
+        <CutSlip plant={id} bind:plan={cutting} />
         <FeedSlip
           plant={id}
           hurt={p.look?.worth ?? false}

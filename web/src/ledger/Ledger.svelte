@@ -99,7 +99,7 @@
             >
               <b class="min-w-40 flex-1 max-sm:basis-full">{r.title}</b>
               <span class="text-sm sm:w-40">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
-              <span class="ml-auto text-right text-sm text-soft sm:w-36">{brief(r.day)}</span>
+              <span class="text-sm text-soft sm:w-36">{brief(r.day)}</span><span class="max-sm:hidden sm:w-44"></span>
             </a>
           </li>{/each}
       </ul>
@@ -190,9 +190,9 @@
                 href="#/ledger/work/{c.property_id}"
               >
                 <b class="min-w-40 flex-1">{c.property}</b>
-                <span class="text-sm text-soft sm:w-44">{c.jobs === 1 ? 'one job' : `${c.jobs} jobs`} since {brief(c.since)}</span
+                <span class="text-sm text-soft sm:w-80">{c.jobs === 1 ? 'one job' : `${c.jobs} jobs`} since {brief(c.since)}</span
                 >
-                <span class="ml-auto text-right sm:w-32 font-semibold tabular-nums">{o.rated ? money(c.amount) : ''}</span>
+                <span class="ml-auto text-right sm:w-44 font-semibold tabular-nums">{o.rated ? money(c.amount) : ''}</span>
               </a>
             </li>{/each}
         </ul>

@@ -23,6 +23,7 @@
   let lot = $state<{ product: number; amount: string; code: string; expires: string; as: 'bought' | 'shelf' }>();
   let problem = $state<Problem>();
   const reads = reading();
+  const columns = 'flex flex-wrap items-baseline gap-x-4 md:grid md:grid-cols-[minmax(0,1fr)_6rem_6rem_11rem]';
   const read = (ahead: number) =>
     reads(async (signal) => {
       const until = house.today ? plusDays(house.today, 7 * ahead) : '';
@@ -117,10 +118,15 @@
         >
       </div>
       {#if shopping.lines?.length}
+        <div class="{columns} border-t border-rule text-sm text-soft max-md:hidden" aria-hidden="true">
+          <span>Product</span><span class="text-right">Needed</span><span class="text-right">On hand</span><span
+            class="text-right">To buy</span
+          >
+        </div>
         <ul class="border-t border-rule">
           {#each shopping.lines as l}
-            <li class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
-              <span class="min-w-52 flex-1"
+            <li class="{columns} border-b border-rule py-2">
+              <span class="min-w-0"
                 ><b>{l.name}</b>
                 <span class="block text-sm text-soft"
                   >{l.jobs === 1 ? 'one job' : `${l.jobs} jobs`}{l.times > l.jobs ? `, ${l.times} times in all` : ''}, {l.plants ===
@@ -129,18 +135,27 @@
                     : `${l.plants} plants`}, first {brief(l.first_due)}{l.spray_l
                     ? `, ${litres(l.spray_l)} of spray`
                     : ''}{l.supplier ? ` · ${l.supplier}` : ''}</span
-                ></span
+                >{#if l.expired}<span class="block text-sm font-semibold text-bad">a lot has expired by then</span>{/if}</span
               >
-              {#if l.needed}<span class="text-sm">needs {amount(l.needed, l.unit)}, {amount(l.on_hand, l.unit)} on hand</span
-                >{/if}
-              {#if l.expired}<span class="text-sm font-semibold text-bad">a lot has expired by then</span>{/if}
-              {#if l.missing}<span class="text-sm font-semibold text-sun">{l.missing}</span>
-              {:else if l.buy?.packs?.length}<b
-                  >{l.buy.packs.map((p) => `${p.count} × ${amount(p.size, l.unit)}`).join(' + ')}{l.buy.price
-                    ? `, ${l.buy.price.toFixed(2)}`
-                    : ''}</b
-                ><span class="text-sm text-soft">{l.per_plant ? `${l.per_plant.toFixed(2)} a plant` : ''}</span>
-              {:else}<span class="text-sm">enough is there</span>{/if}
+              {#if l.missing}<span class="text-sm font-semibold text-sun md:col-span-3 md:text-right">{l.missing}</span>
+              {:else}
+                <span class="text-sm md:text-right"
+                  ><span class="md:sr-only">needs&nbsp;</span>{l.needed ? amount(l.needed, l.unit) : ''}</span
+                >
+                <span class="text-sm md:text-right"
+                  >{l.needed ? amount(l.on_hand, l.unit) : ''}<span class="md:sr-only"
+                    >{#if l.needed}&nbsp;on hand{/if}</span
+                  ></span
+                >
+                <span class="md:text-right">
+                  {#if l.buy?.packs?.length}<b
+                      >{l.buy.packs.map((p) => `${p.count} × ${amount(p.size, l.unit)}`).join(' + ')}{l.buy.price
+                        ? `, ${l.buy.price.toFixed(2)}`
+                        : ''}</b
+                    >{#if l.per_plant}<span class="block text-sm text-soft">{l.per_plant.toFixed(2)} a plant</span>{/if}
+                  {:else}<span class="text-sm">enough is there</span>{/if}
+                </span>
+              {/if}
             </li>
           {/each}
         </ul>
@@ -168,7 +183,7 @@
         <ul class="border-t border-rule">
           {#each cards as p (p.id)}
             <li class="border-b border-rule py-2">
-              <div class="flex flex-wrap items-baseline gap-x-4">
+              <div class="flex flex-wrap items-baseline gap-x-4 lg:grid lg:grid-cols-[minmax(0,1fr)_17rem_auto]">
                 <span class="min-w-52 flex-1"
                   ><b>{p.name}</b> <span class="text-sm text-soft">{p.active_name}</span>
                   <span class="block text-sm text-soft"

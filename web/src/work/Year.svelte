@@ -3,7 +3,7 @@
   import { push } from 'svelte-spa-router';
   import { VList, type VListHandle } from 'virtua/svelte';
   import { allProperties, api, ask, onceKey, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
-  import { brief, daysBetween, inWords, plusDays, span } from '../lib/dates';
+  import { brief, daysBetween, inWords, plusDays, span, hours } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Frame } from '../lib/LaneMarks.svelte';
   import { anyTime, costOf, costWord, titled } from './orders';
@@ -325,7 +325,7 @@
       <div aria-live="polite">
         <p class="text-lg font-bold">{inWords(pointed)}</p>
         <p>{titled(lane)}</p>
-        <p class="text-sm text-soft">{lane.property} · {lane.minutes} min</p>
+        <p class="text-sm text-soft">{lane.property} · {hours(lane.minutes)}</p>
         {#if lane.stage}<p class="text-sm">
             {capital(lane.stage.text)}: usually {span(lane.stage.from, lane.stage.to)} (the broken line).
           </p>{/if}

@@ -1,6 +1,6 @@
 /** What several places say of a job. */
 import type { Order } from '../api/client';
-import { brief, daysBetween, inWords, span } from '../lib/dates';
+import { brief, daysBetween, hours, inWords, span } from '../lib/dates';
 import { house } from '../lib/house.svelte';
 
 /** A window longer than this many days is any time. */
@@ -8,7 +8,7 @@ export const anyTime = 300;
 
 /** When an order is, or may well be, done: in a few words. */
 export function when(o: Order, today: string): string {
-  if (o.state === 'done') return `done ${inWords(o.ended)}${o.took_minutes ? `, ${o.took_minutes} min` : ''}`;
+  if (o.state === 'done') return `done ${inWords(o.ended)}${o.took_minutes ? `, ${hours(o.took_minutes)}` : ''}`;
   if (o.state === 'skipped') return `not needed, said ${inWords(o.ended)}: ${o.note}`;
   if (o.hold && !o.hold.anyway) return o.hold.until ? `waits until ${inWords(o.hold.until)}` : 'waits for a look';
   if (o.overdue) return `was to be done ${inWords(o.day)}; today is ${costWord(o.day_cost, today, o)}`;
