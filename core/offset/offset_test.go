@@ -69,6 +69,12 @@ func plant(e catalogue.Entry) cold.Plant {
 // looked is a plant after a winter that was really so much milder for it than reckoned, whose bark was scratched up the
 // stem and sometimes misread: what was seen of it.
 func looked(r *rand.Rand, w winter, e catalogue.Entry, milderC float64) Seen {
+	s, _ := scratched(r, w, e, milderC)
+	return s
+}
+
+// scratched is looked, and of ten scratches up the stem how many were green.
+func scratched(r *rand.Rand, w winter, e catalogue.Entry, milderC float64) (Seen, int) {
 	p := plant(e)
 	p.HeightM = 1 + 4*r.Float64()
 	o := w.struck.Meet(&p, e.Stages(w.year, w.on)(w.on))
@@ -81,18 +87,53 @@ func looked(r *rand.Rand, w winter, e catalogue.Entry, milderC float64) Seen {
 	}
 	b := belief.Uninformed()
 	b0 := belief.Uninformed()
+	greens := 0
 	for _, x := range []float64{0.05, 0.15, 0.25, 0.35, 0.45, 0.55, 0.65, 0.75, 0.85, 0.95} {
 		green := x < end
 		if r.Float64() < belief.ScratchMisread {
 			green = !green
 		}
 		if green {
+			greens++
 			b.Update(x, 1-belief.ScratchMisread, belief.ScratchMisread)
 		} else {
 			b.Update(x, belief.ScratchMisread, 1-belief.ScratchMisread)
 		}
 	}
-	return Seen{Kind: e.ID, Logs: Logs(&o, b.Chances(), b0.Chances())}
+	return Seen{Kind: e.ID, Logs: Logs(&o, b.Chances(), b0.Chances())}, greens
+}
+
+// TestTenBoundariesFindIt: a garden that is 1.5 °C colder than its station is found within half a degree in nine runs of
+// ten, once ten plants have shown where life ends on them: green bark below, brown above. Those that were found wholly
+// alive or wholly dead meanwhile are told too, as a walk tells them.
+func TestTenBoundariesFindIt(t *testing.T) {
+	r := rand.New(rand.NewPCG(6, 6))
+	w := freeze(t, "lake-foothills", -11)
+	kinds := near(w)
+	const runs = 200
+	half, said, walked := 0, 0, 0
+	for range runs {
+		seen := []Seen{}
+		for ends := 0; ends < 10; walked++ {
+			s, greens := scratched(r, w, kinds[r.IntN(len(kinds))], -1.5)
+			s.Garden = "1"
+			seen = append(seen, s)
+			if greens >= 2 && greens <= 8 {
+				ends++
+			}
+		}
+		f := Of(seen).Garden("1")
+		if math.Abs(f.WarmerC+1.5) <= 0.5 {
+			half++
+		}
+		if f.Used() != 0 {
+			said++
+		}
+	}
+	t.Logf("within half a degree in %d of %d, said in %d, %.0f plants walked for ten boundaries", half, runs, said, float64(walked)/runs)
+	if half < runs*9/10 || said < runs*9/10 {
+		t.Errorf("within half a degree in %d of %d, said in %d", half, runs, said)
+	}
 }
 
 // TestColderGardenIsFound: in a garden that is 1.5 °C colder than its station ten plants of kinds not seen in others
