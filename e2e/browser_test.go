@@ -330,7 +330,8 @@ func started() (context.Context, error) {
 	chromium.once.Do(func() {
 		opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
 			chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
-			chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("js-flags", brief))
+			chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"), chromedp.Flag("js-flags", brief),
+			chromedp.Flag("use-fake-device-for-media-stream", true), chromedp.Flag("use-fake-ui-for-media-stream", true))
 		if path := shell(); path != "" {
 			opts = append(opts, chromedp.ExecPath(path))
 		}

@@ -101,3 +101,28 @@ func TestCrownIsCounted(t *testing.T) {
 	b.press("button", "Undo")
 	b.until("two rows", rows+` === 2`)
 }
+
+// TestCrownOnALivePicture: the camera's picture is held and counted as one from the album is; gone back from, the camera
+// is let go.
+func TestCrownOnALivePicture(t *testing.T) {
+	t.Parallel()
+	s := reading(t)
+	plant := s.plants(1)[0]
+	b := open(t, s, 390, 844)
+	b.visit(fmt.Sprintf("/#/plant/%d", plant.ID))
+	b.settled()
+	b.press("button", "Count the crown")
+	b.press("button", "Use the live picture")
+	b.until("the camera", "document.querySelector('video')?.videoWidth > 0")
+	b.eval("window.seen = document.querySelector('video').srcObject.getTracks()[0], true")
+	b.accessible("the live picture")
+	b.press("button", "Back")
+	b.until("the camera is let go", "window.seen.readyState === 'ended' && !document.querySelector('video')")
+	b.press("button", "Use the live picture")
+	b.press("button", "Hold this picture")
+	b.until("the picture", `!!document.querySelector('svg[aria-label^="The picture"]')`)
+	b.press("button", "Take the whole picture")
+	if share := b.crownShare(); share < 0 || share > 100 {
+		t.Errorf("counted as %g %%", share)
+	}
+}

@@ -12,6 +12,7 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import { small } from '../lib/words';
   import CrownPicture from './CrownPicture.svelte';
+  import LivePicture from './LivePicture.svelte';
   import { crownShows, removeCount, sides } from './crown';
 
   interface Props {
@@ -51,9 +52,12 @@
   const last = $derived(before.find((c) => c.side === side));
   const doubtful = $derived((count?.unsure ?? []).filter((i) => !told[i]));
 
-  async function take(e: Event) {
-    const chosen = (e.currentTarget as HTMLInputElement).files?.[0];
+  let live = $state(false);
+  const hasCamera = !!navigator.mediaDevices?.getUserMedia; // a page without a certificate has none
+  const take = (e: Event) => use((e.currentTarget as HTMLInputElement).files?.[0]);
+  async function use(chosen: File | undefined) {
     if (!chosen) return;
+    live = false;
     trouble = '';
     try {
       picture = await canvasOf(chosen, true);
@@ -135,14 +139,24 @@
 </script>
 
 <Modal bind:open title="Count the crown of the {small(plant.common)}" size="xl" class="text-ink">
-  {#if !picture}
+  {#if !picture && live}
+    {#if open}
+      <LivePicture
+        onheld={use}
+        onback={(why) => {
+          live = false;
+          trouble = why;
+        }}
+      />
+    {/if}
+  {:else if !picture}
     <p>
       Take the picture so that sky or a wall is behind the crown, with the sun at your back. You draw a line round the crown; 120
       points in it are read by their colour, and you put right those that are wrong. Leaves that are red or purple by nature read
       as brown: tap those, or do not count by colour.
     </p>
     <label
-      class="mt-2 inline-flex min-h-12 cursor-pointer items-center bg-moss px-4 font-semibold text-paper focus-within:outline-3 focus-within:outline-cold"
+      class="mt-2 mr-2 inline-flex min-h-12 cursor-pointer items-center bg-moss px-4 font-semibold text-paper focus-within:outline-3 focus-within:outline-cold"
       >Take or choose a picture<input
         type="file"
         accept="image/*"
@@ -151,6 +165,9 @@
         onchange={take}
       /></label
     >
+    {#if hasCamera}<Button color="light" class="mt-2 min-h-12" onclick={() => ((live = true), (trouble = ''))}
+        >Use the live picture</Button
+      >{/if}
   {:else}
     <div class="grid items-start gap-4 md:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
       <CrownPicture
