@@ -156,7 +156,7 @@
                 class="absolute top-2 size-3 -translate-x-1/2"
                 style="left:{clip(at(r.from) + ((i + 0.5) / petals(r)) * (at(r.to) - at(r.from)))}%"
                 aria-hidden="true"
-                >{#each [0, 72, 144, 216, 288] as turn (turn)}<circle
+                >{#each [0, 72, 144, 216, 288] as turn}<circle
                     cx="6"
                     cy="3.2"
                     r="2.4"
