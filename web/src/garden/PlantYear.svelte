@@ -140,7 +140,7 @@
       </dd>
       {#each rows as r (r.name + r.from + (r.href ?? ''))}
         <dt class="flex min-h-7 min-w-0 items-center border-rule pr-3 md:border-t">
-          {#if r.href}<a class="flex min-h-7 items-center py-0.5" href={r.href}>{r.name}</a>{:else}{r.name}{/if}
+          {#if r.href}<a class="flex min-h-7 items-center py-0.5 max-md:min-h-11" href={r.href}>{r.name}</a>{:else}{r.name}{/if}
         </dt>
         <dd class="relative min-h-7 overflow-hidden border-rule max-md:border-b md:border-t" title={r.says}>
           {#each frosty as f (f.from)}<span

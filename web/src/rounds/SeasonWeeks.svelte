@@ -94,9 +94,8 @@
               {#if w.most.length}
                 <ul class="mt-1 grid gap-x-6 md:grid-cols-2" aria-label="The longest jobs of the week from {inWords(w.from)}">
                   {#each w.most as o (o.id)}<li class="flex min-w-0 items-center gap-2">
-                      <a class="flex min-h-7 min-w-0 flex-1 items-center" href="#/rounds/{o.id}">{titled(o)}</a><span
-                        class="max-w-[45%] text-right text-soft">{o.property}, {hours(o.minutes)}</span
-                      >
+                      <a class="flex min-h-7 min-w-0 flex-1 items-center max-md:min-h-11" href="#/rounds/{o.id}">{titled(o)}</a
+                      ><span class="max-w-[45%] text-right text-soft">{o.property}, {hours(o.minutes)}</span>
                     </li>{/each}
                 </ul>
                 {#if w.jobs > w.most.length}<p class="text-soft">and {w.jobs - w.most.length} shorter ones</p>{/if}

@@ -61,7 +61,7 @@
   </svg>
   <p class="pointer-events-none absolute top-0.5 right-2 text-xs whitespace-nowrap text-soft" title={note}>{short(note, 0.36)}</p>
   <a
-    class="absolute top-0 text-[0.8125rem] max-md:pt-0! max-md:pb-5! leading-5 whitespace-nowrap text-ink no-underline hover:underline {chosen
+    class="absolute top-0 text-[0.8125rem] max-md:pt-0! max-md:pb-6! leading-5 whitespace-nowrap text-ink no-underline hover:underline {chosen
       ? 'font-bold'
       : 'font-medium'}"
     style:left="{frame.left + 2}px"
