@@ -39,7 +39,15 @@ export const marksElse: Record<string, Mark> = {
   ],
   // flowers and buds
   chewed: () => [area('M40 8l8 4l-2 8l8 2l-4 8l-10 -6zM12 14l8 4l2 8l-8 2z', 'white', ink)],
-  none: () => [area('M2 2h60v38h-60z', 'white'), line('M32 62V30', '#5f8f3f', 2.4), line('M20 18L44 42M44 18L20 42', brown, 1.6)],
+  none: () => [
+    area('M2 2h60v38h-60z', 'white'),
+    line('M32 62V38', '#5f8f3f', 2.4),
+    discs(
+      Array.from({ length: 12 }, (_, i) => [32 + 14 * Math.cos(i / 1.91), 24 + 14 * Math.sin(i / 1.91)]),
+      1.6,
+      brown,
+    ),
+  ],
   petals: () => [discs([[32, 26, 13]], 13, brown), discs([[32, 26, 4]], 4, '#e9d27a', ink)],
   fur: () => [
     discs(
