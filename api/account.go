@@ -19,7 +19,7 @@ import (
 
 // Tries at names, passwords and links that one address has.
 const (
-	TriesMost = 20
+	TriesMost = 20 // in triesIn
 	triesIn   = time.Minute
 )
 

@@ -35,6 +35,7 @@ func (s *Server) style(r *http.Request) quantity.Style {
 	return s.StyleOf(r.Context(), r.Header.Get("Accept-Language"))
 }
 
+// StyleOf is how a reader of a region, as an Accept-Language header names it, wants figures and days written.
 func (s *Server) StyleOf(ctx context.Context, accept string) quantity.Style {
 	firm, region := s.notation(ctx), regionOf(accept)
 	out := quantity.Style{Year: s.Estate.Today().Year(), Imperial: firm.Units == "imperial"}

@@ -23,7 +23,7 @@ func brief(v any) any {
 // valueMost is how much of a refused value is told, bytes.
 const valueMost = 200
 
-// problem turns an error into a problem document that names the field and what was wrong. what says which thing was
+// Problem turns an error into a problem document that names the field and what was wrong. what says which thing was
 // asked for. Errors nobody foresaw are logged and answered without their inside.
 func (s *Server) Problem(ctx context.Context, what string, err error) error {
 	var fields invalid.Fields

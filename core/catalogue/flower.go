@@ -17,6 +17,12 @@ type Flower struct {
 	BearsC  float64  `json:"bears_c,omitempty" yaml:"bears_c,omitempty" minimum:"-25" maximum:"0" doc:"The frost that open flowers bear, °C; −2 when absent"`
 }
 
+// FlowersSeen reports a kind whose flowers anybody looks for. Ferns have none, and nobody says of a pine or an oak that
+// it is in bloom.
+func (e *Entry) FlowersSeen() bool {
+	return !e.ForLeaf || e.Flower != nil && (len(e.Flower.Colours) > 0 || e.Flower.Bees != "")
+}
+
 // Colours of flowers.
 var Colours = []string{"white", "cream", "yellow", "orange", "red", "pink", "purple", "blue", "green"}
 

@@ -42,3 +42,20 @@ func TestFlowers(t *testing.T) {
 		}
 	}
 }
+
+// TestFlowersSeen: of what a gardener says that it is in bloom, and of what nobody does.
+func TestFlowersSeen(t *testing.T) {
+	for id, want := range map[string]bool{
+		"camellia-japonica": true, "lavandula-angustifolia": true, "miscanthus-sinensis": true, "malus-domestica": true, "hedera-helix": true,
+		"pinus-nigra": false, "taxus-baccata": false, "dryopteris-filix-mas": false, "dicksonia-antarctica": false, "cycas-revoluta": false,
+		"quercus-robur": false, "fagus-sylvatica": false,
+	} {
+		e, known := Built().Entry(id)
+		if !known {
+			t.Fatalf("%s is not in the book", id)
+		}
+		if e.FlowersSeen() != want {
+			t.Errorf("%s: %v", id, !want)
+		}
+	}
+}

@@ -186,7 +186,7 @@ func (h *House) Pack(ctx context.Context, whole bool) ([]catalogue.Entry, error)
 type SpeciesYear struct {
 	LeafOut    *BandDays `json:"leaf_out" doc:"First leaves, or the new flush of an evergreen; null where the year never gets so warm"`
 	LeafDrop   *BandDays `json:"leaf_drop" doc:"Leaves fall or die back; null for evergreens"`
-	BloomStart *BandDays `json:"bloom_start"`
+	BloomStart *BandDays `json:"bloom_start" doc:"Null where nobody looks for its flowers, as of a pine"`
 	BloomEnd   *BandDays `json:"bloom_end"`
 	BudsSet    *BandDays `json:"buds_set" doc:"Next year's flower buds are formed; null where they are not formed the year before"`
 	Patience   day.Day   `json:"patience_date" format:"date" doc:"By this day a hurt plant, if alive, would have shown leaf"`
@@ -224,9 +224,9 @@ func (h *House) SpeciesYear(ctx context.Context, id string, property int64) (Spe
 	o := SpeciesYear{
 		told(d.LeafOut, d.InLeaf),
 		told(d.LeafDrop, d.Drops),
-		told(d.BloomStart, d.Blooms),
-		told(d.BloomEnd, d.Blooms),
-		told(d.BudsSet, d.Sets),
+		told(d.BloomStart, d.Blooms && e.FlowersSeen()),
+		told(d.BloomEnd, d.Blooms && e.FlowersSeen()),
+		told(d.BudsSet, d.Sets && e.FlowersSeen()),
 		patience,
 		season.Zone(coldest),
 		quantity.Tenth(coldest - e.HardinessC),

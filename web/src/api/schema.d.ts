@@ -15886,7 +15886,7 @@ export interface components {
         SpeciesYear: {
             /** @description A season.Band for the door. */
             bloom_end: components["schemas"]["BandDays"];
-            /** @description A season.Band for the door. */
+            /** @description Null where nobody looks for its flowers, as of a pine */
             bloom_start: components["schemas"]["BandDays"];
             /**
              * Format: double

@@ -38,9 +38,13 @@
   let trouble = $state('');
   let before = $state.raw<Counted[]>([]);
   let loupe = $state<HTMLCanvasElement>();
+  let live = $state(false);
 
   $effect(() => {
-    if (!open) return;
+    if (!open) {
+      live = false; // opened again, it asks before it uses the camera
+      return;
+    }
     countsOf(plant.id).then(
       (list) => {
         before = list;
@@ -52,7 +56,6 @@
   const last = $derived(before.find((c) => c.side === side));
   const doubtful = $derived((count?.unsure ?? []).filter((i) => !told[i]));
 
-  let live = $state(false);
   const hasCamera = !!navigator.mediaDevices?.getUserMedia; // a page without a certificate has none
   const take = (e: Event) => use((e.currentTarget as HTMLInputElement).files?.[0]);
   async function use(chosen: File | undefined) {

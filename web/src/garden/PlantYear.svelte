@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A plant's year as one picture: leaves, flowers and next year's buds, the frosty months, and under them its jobs. */
   import { api, ask, type Order, type Schemas, type Season } from '../api/client';
-  import { brief, daysBetween, monthName, span } from '../lib/dates';
+  import { daysBetween, monthName, plusDays, span } from '../lib/dates';
   import { reading } from '../lib/reading';
   import { when } from '../work/orders';
 
@@ -63,6 +63,8 @@
     to: string;
     tick?: string;
     on?: string;
+    last?: string; // the end of last year’s, where that lies in this one
+    waits?: boolean;
   }
   const rows = $derived.by((): Row[] => {
     const y = year!;
@@ -74,6 +76,7 @@
         look: 'leaves',
         from: y.leaf_out.mid,
         to: y.leaf_drop.mid,
+        last: plusDays(y.leaf_drop.mid, -365),
       });
     else if (y.leaf_out)
       out.push({
@@ -120,6 +123,7 @@
         to,
         tick: j.best_day,
         on: j.day || undefined,
+        waits: !!j.hold && !j.hold.anyway,
       });
     }
     return out.filter((r) => within(r.from, r.to));
@@ -130,7 +134,7 @@
 {#if unknown}<p class="mt-4 text-soft">Its year could not be read: {unknown}</p>{/if}
 {#if season && year}
   <section class="mt-4" aria-label="Its year">
-    <h2>Its year <span class="text-sm font-normal text-soft">usual dates, from {brief(season.from, true)}</span></h2>
+    <h2>Its year <span class="text-sm font-normal text-soft">in this year’s weather, estimate</span></h2>
     <dl
       class="mt-1 grid grid-cols-[minmax(0,1fr)] border-t border-rule text-sm leading-tight md:grid-cols-[12.5rem_minmax(0,1fr)]"
     >
@@ -165,8 +169,11 @@
                   />{/each}<circle cx="6" cy="6" r="1.5" class="fill-paper" /></svg
               >{/each}
           {:else if r.look === 'job'}
-            <span class="absolute top-2 h-3 min-w-1 border border-moss bg-moss-pale" style={bar(r.from, r.to)}></span>
-            {#if r.tick && !r.on && within(r.tick, r.tick)}<span
+            <span
+              class="absolute top-2 h-3 min-w-1 border border-moss {r.waits ? 'border-dashed' : 'bg-moss-pale'}"
+              style={bar(r.from, r.to)}
+            ></span>
+            {#if r.tick && !r.on && !r.waits && within(r.tick, r.tick)}<span
                 class="absolute top-1 h-5 w-1 -translate-x-1/2 bg-moss"
                 style="left:{at(r.tick)}%"
               ></span>{/if}
@@ -175,6 +182,8 @@
                 style="left:{at(r.on)}%"
               ></span>{/if}
           {:else}
+            {#if r.last && r.last > season.from}<span class="absolute top-2 h-3 bg-living" style={bar(season.from, r.last)}
+              ></span>{/if}
             <span
               class="absolute top-2 h-3 min-w-1 {r.look === 'buds'
                 ? 'border border-dashed border-pest'
@@ -191,7 +200,7 @@
     <p class="mt-1 text-xs text-soft">
       {frosty.length ? 'Shaded: nights usually below freezing. ' : ''}{rows.some((r) => r.look === 'job')
         ? 'Green frame: when a job may be done, with its best day; a square on its corner: the day it has. '
-        : ''}Line: today.
+        : ''}{rows.some((r) => r.waits) ? 'Dashed frame: it waits for a look. ' : ''}Line: today.
     </p>
   </section>
 {/if}

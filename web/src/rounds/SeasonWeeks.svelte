@@ -4,13 +4,13 @@
 </script>
 
 <script lang="ts">
-  /** The season week by week: work by its kind against the hours of the crews, with what each week is made of. */
+  /** The season week by week: work by its kind against the the crews’ hours, with what each week is made of. */
   import { onDestroy } from 'svelte';
   import { api, ask, type Schemas } from '../api/client';
   import { brief, hours, inWords } from '../lib/dates';
   import { attempt } from '../lib/house.svelte';
   import { capital } from '../lib/words';
-  import { titled } from '../work/orders';
+  import { kindWord, titled } from '../work/orders';
 
   let season = $state.raw<Schemas['WeeksAhead']>();
   let chosen = $state(0);
@@ -25,7 +25,7 @@
   const shown = $derived(all ? weeks : weeks.slice(0, 13));
   const most = $derived(Math.max(60, ...weeks.map((w) => Math.max(w.capacity, w.wanted, w.load))));
   const share = (minutes: number) => `${(100 * minutes) / most}%`;
-  const word = (kind: string) => capital(kind === 'prune' ? 'cut' : kind === 'other' ? 'odd jobs' : kind);
+  const word = (kind: string) => capital(kindWord(kind));
   /** The kinds that are drawn apart: those with the most work in all weeks. */
   const apart = $derived.by(() => {
     const sum: Record<string, number> = {};
@@ -50,9 +50,9 @@
           <span class="inline-block h-3 w-5 border border-ink {fills[i]}"></span>{word(kind)}
         </li>{/each}
       <li class="flex items-center gap-1.5">
-        <span class="inline-block h-4 w-5 border-2 border-dashed border-soft"></span>hours of the crews
+        <span class="inline-block h-4 w-5 border-2 border-dashed border-soft"></span>the crews’ hours
       </li>
-      <li class="flex items-center gap-1.5"><span class="inline-block h-4 w-0.5 bg-bad"></span>were all in its best week</li>
+      <li class="flex items-center gap-1.5"><span class="inline-block h-4 w-0.5 bg-bad"></span>if each had its best week</li>
     </ul>
     <ol class="mt-2 border-t border-rule text-sm">
       {#each shown as w, n (w.from)}
@@ -95,7 +95,9 @@
                 <ul class="mt-1 grid gap-x-6 md:grid-cols-2" aria-label="The longest jobs of the week from {inWords(w.from)}">
                   {#each w.most as o (o.id)}<li class="flex min-w-0 items-center gap-2">
                       <a class="flex min-h-7 min-w-0 flex-1 items-center max-md:min-h-11" href="#/rounds/{o.id}">{titled(o)}</a
-                      ><span class="max-w-[45%] text-right text-soft">{o.property}, {hours(o.minutes)}</span>
+                      ><span class="max-w-[45%] text-right text-soft"
+                        >{o.property}, {hours(o.minutes)}{o.crew_size > 1 ? ` for ${o.crew_size} people` : ''}</span
+                      >
                     </li>{/each}
                 </ul>
                 {#if w.jobs > w.most.length}<p class="text-soft">and {w.jobs - w.most.length} shorter ones</p>{/if}

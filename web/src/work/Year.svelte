@@ -6,7 +6,7 @@
   import { brief, daysBetween, inWords, plusDays, span, hours } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Frame } from '../lib/LaneMarks.svelte';
-  import { anyTime, costOf, costWord, titled } from './orders';
+  import { anyTime, costOf, costWord, titled, kindWord } from './orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { capital } from '../lib/words';
@@ -234,7 +234,7 @@
         >Work
         <select class={pick} bind:value={how.kind}>
           <option value="">all kinds</option>
-          {#each kinds as k}<option value={k}>{k === 'prune' ? 'cut' : k}</option>{/each}
+          {#each kinds as k}<option value={k}>{kindWord(k)}</option>{/each}
         </select>
       </label>
       <label class="flex min-h-11 items-center gap-2"

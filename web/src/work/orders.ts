@@ -24,6 +24,9 @@ export function when(o: Order, today: string): string {
 
 const level = (c: number) => house.frame?.levels?.find((l) => c <= l.up_to);
 
+/** What a kind of work is called. */
+export const kindWord = (kind: string) => (kind === 'prune' ? 'cut' : kind === 'other' ? 'odd jobs' : kind);
+
 /** Whether a day costs so little that it is good for the work. */
 export const isGood = (c: number) => level(c)?.good ?? false;
 
