@@ -29,13 +29,34 @@ export default defineConfig({
       },
     }),
   ],
+  // Flowbite's parts put their classes together by it; which of two classes holds is settled in theme.ts.
+  resolve: { alias: [{ find: /^tailwind-variants$/, replacement: 'tailwind-variants/lite' }] },
   build: {
     outDir: 'dist',
     emptyOutDir: true,
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 800,
     // Flowbite does not say that its parts have no side effects: without that every part's look comes with the first page.
-    rolldownOptions: { treeshake: { moduleSideEffects: [{ test: /node_modules\/flowbite-svelte\//, sideEffects: false }] } },
+    rolldownOptions: {
+      treeshake: { moduleSideEffects: [{ test: /node_modules\/flowbite-svelte\//, sideEffects: false }] },
+      output: {
+        // What every screen has, and what nearly every form has, are a file each: twenty small ones take a phone longer to ask for.
+        codeSplitting: {
+          groups: [
+            {
+              name: 'base',
+              test: /node_modules\/(svelte|openapi-fetch|esm-env|svelte-spa-router|regexparam|clsx|flowbite-svelte\/dist\/(theme|context))\b|src\/(api\/client|lib\/(house|dates|units|words|causes|reading|opened|Later|Waiting|Notes))\b/,
+              priority: 2,
+            },
+            {
+              name: 'parts',
+              test: /node_modules\/(flowbite-svelte|tailwind-variants)\/|src\/lib\/(Field|FilePick|More|Pick|Tickbox|draft|fault|kept)\b/,
+              priority: 1,
+            },
+          ],
+        },
+      },
+    },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
 });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, ThemeProvider } from 'flowbite-svelte';
+  import { ThemeProvider } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
@@ -312,7 +312,10 @@
           <span class="min-w-60 flex-1"
             ><b>Whose record is this?</b> Until there is an owner, whoever uses this machine may do all, and no other machine gets in.</span
           >
-          <Button size="sm" class="min-h-11" href="#/owner">Enter the owner</Button>
+          <a
+            class="inline-flex min-h-11 items-center rounded-sm bg-moss px-3 text-sm font-semibold text-white no-underline hover:bg-moss-deep"
+            href="#/owner">Enter the owner</a
+          >
           <button
             class="min-h-11 text-moss underline"
             onclick={() => {
@@ -323,12 +326,12 @@
         </p>
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
-      {#if coming}<Waiting />{/if}
       {#key `${moved} ${who} ${thing}`}<Router
           {routes}
           onRouteLoading={() => (coming = true)}
           onRouteLoaded={() => (coming = false)}
         />{/key}
+      {#if coming}<Waiting />{/if}
     </main>
   </div>
 

@@ -76,8 +76,10 @@ class Field {
     await this.#sender.still();
     const before = await device.walk(property);
     try {
-      const plants = await plantsOn(property);
-      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: property }, params: { header: onceKey() } }));
+      const [plants, w] = await Promise.all([
+        plantsOn(property),
+        ask(api.POST('/api/v1/walks', { body: { property_id: property }, params: { header: onceKey() } })),
+      ]);
       const same = before?.walk === w.id;
       const fresh: Walk = {
         property,

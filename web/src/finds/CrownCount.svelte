@@ -141,7 +141,7 @@
   }
 </script>
 
-<Modal bind:open title="Count the crown of the {small(plant.common)}" size="xl" class="text-ink">
+<Modal bind:open title="Count the crown of the {small(plant.common)}" size="xl" class="text-ink!">
   {#if !picture && live}
     {#if open}
       <LivePicture
@@ -168,7 +168,7 @@
         onchange={take}
       /></label
     >
-    {#if hasCamera}<Button color="light" class="mt-2 min-h-12" onclick={() => ((live = true), (trouble = ''))}
+    {#if hasCamera}<Button color="light" class="mt-2 min-h-12!" onclick={() => ((live = true), (trouble = ''))}
         >Use the live picture</Button
       >{/if}
   {:else}

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { capital, small } from '../lib/words';
   /** What to look at because of what was found elsewhere: clean properties before those where it was found. */
-  import { Button } from 'flowbite-svelte';
   import { dropOrder, api, ask, onceKey, type Schemas } from '../api/client';
   import { hours } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
@@ -9,13 +8,14 @@
   import { harms } from './case.svelte';
 
   type Group = Schemas['WatchGroup'];
-  let groups = $state<Group[]>([]);
+  let groups = $state.raw<Group[]>([]);
   let all = $state(false);
   let asked = $state<Record<string, number>>({}); // the job made of a group
   const reads = reading();
   const read = () => reads(async (signal) => void (groups = (await ask(api.GET('/api/v1/watch', { signal }))).items));
+  let { onread }: { onread?: () => void } = $props(); // said once, whether there is something or not
   $effect(() => {
-    void read();
+    void read().then(() => onread?.());
   });
   const few = 3;
   const shown = $derived(all ? groups : groups.slice(0, few));
@@ -63,8 +63,10 @@
               class="inline-flex min-h-11 items-center text-sm font-semibold"
               href="#/rounds/{asked[keyOf(g)]}">The job</a
             >
-          {:else}<Button size="sm" color="light" class="min-h-11" onclick={() => lookFor(g)}
-              >Make it a job<span class="sr-only">: look for {small(g.name)} at {g.property}</span></Button
+          {:else}<button
+              class="min-h-11 rounded-sm border border-rule bg-white px-3 text-sm font-semibold hover:bg-sheet"
+              onclick={() => lookFor(g)}
+              >Make it a job<span class="sr-only">: look for {small(g.name)} at {g.property}</span></button
             >{/if}
         </li>
       {/each}

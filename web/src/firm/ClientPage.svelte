@@ -34,7 +34,7 @@
 
 <svelte:head><title>{page?.property ?? 'Your property'}</title></svelte:head>
 
-<div class="mx-auto max-w-2xl px-5 py-6">
+<div class="mx-auto w-full max-w-2xl px-5 py-6">
   {#if over}
     <h1>This link does not work any more</h1>
     <p>It is over, was revoked, or was not copied in full. Ask your gardener for a new one.</p>

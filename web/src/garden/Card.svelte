@@ -42,7 +42,7 @@
 
 <svelte:head><title>Cut card{plant ? ` · ${plant.common}` : ''} · Mezzadro</title></svelte:head>
 
-<div class="mx-auto max-w-4xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
+<div class="mx-auto w-full max-w-4xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
   {#if !plant || !plan || !place}
     {#if fault}<p role="alert">{fault}</p>{:else}<Waiting rows={8} />{/if}
   {:else}

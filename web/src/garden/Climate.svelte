@@ -1,12 +1,11 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { scaleLinear } from 'd3-scale';
-  import { area, line } from 'd3-shape';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
   import { apart, imperial, shown, unit, warmth } from '../lib/units';
   import { brief, daysBetween, degrees, inWords, monthName, span } from '../lib/dates';
+  import { between, lineThrough, scale } from '../lib/scale';
   import { attempt, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
@@ -112,27 +111,14 @@
   const heat = $derived(inScale(answer?.outlook.degree_days));
   const usual = $derived(inScale(answer?.usual?.degree_days));
   const x = $derived(
-    scaleLinear([0, Math.max(1, heat.length ? daysBetween(heat[0]!.day, heat.at(-1)!.day) : 1)], [box.left, width - box.right]),
+    scale([0, Math.max(1, heat.length ? daysBetween(heat[0]!.day, heat.at(-1)!.day) : 1)], [box.left, width - box.right]),
   );
   const y = $derived(
-    scaleLinear(
-      [0, Math.max(10, ...heat.map((d) => d.high), ...usual.map((d) => d.high))],
-      [box.height - box.bottom, box.top],
-    ).nice(5),
+    scale([0, Math.max(10, ...heat.map((d) => d.high), ...usual.map((d) => d.high))], [box.height - box.bottom, box.top], 5),
   );
   type Dated = Schemas['SeasonDatedSpread'];
   const px = $derived((d: Dated) => x(daysBetween(heat[0]!.day, d.day)));
-  const fan = $derived(
-    area<Dated>()
-      .x(px)
-      .y0((d) => y(d.low))
-      .y1((d) => y(d.high)),
-  );
-  const middle = $derived(
-    line<Dated>()
-      .x(px)
-      .y((d) => y(d.mid)),
-  );
+  const fan = (list: Dated[]) => between(list.map((d) => [px(d), y(d.low), y(d.high)]));
   const monthMarks = $derived.by(() => {
     const out: { at: number; name: string }[] = [];
     let last = '';
@@ -289,9 +275,9 @@
               <line x1={m.at} x2={m.at} y1={box.top} y2={box.height - box.bottom} stroke="var(--color-rule)" />
               <text x={m.at + 3} y={box.height - 8} font-size="11" fill="var(--color-soft)">{m.name}</text>
             {/each}
-            {#if usual.length}<path d={fan(usual) ?? ''} fill="var(--color-ink)" opacity="0.1" />{/if}
-            <path d={fan(heat) ?? ''} fill="var(--color-moss)" opacity="0.35" />
-            <path d={middle(heat) ?? ''} fill="none" stroke="var(--color-moss)" stroke-width="1.8" />
+            {#if usual.length}<path d={fan(usual)} fill="var(--color-ink)" opacity="0.1" />{/if}
+            <path d={fan(heat)} fill="var(--color-moss)" opacity="0.35" />
+            <path d={lineThrough(heat.map((d) => [px(d), y(d.mid)]))} fill="none" stroke="var(--color-moss)" stroke-width="1.8" />
             {#if season && heat.length && season.today > heat[0]!.day}
               {@const at = x(daysBetween(heat[0]!.day, season.today))}
               <line x1={at} x2={at} y1={box.top} y2={box.height - box.bottom} stroke="var(--color-bad)" stroke-width="1.4" />

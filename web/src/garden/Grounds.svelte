@@ -436,7 +436,7 @@
         <h2 class="flex-1">Plants</h2>
         <label
           ><span class="sr-only">Search the plants of this property</span><Input
-            class="w-64 max-md:w-44"
+            class="w-64! max-md:w-44!"
             placeholder="Search these plants"
             bind:value={words}
           /></label

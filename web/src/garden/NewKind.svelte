@@ -62,7 +62,7 @@
   }
 </script>
 
-<Modal bind:open title="A kind that is not in the book" size="md" class="text-ink">
+<Modal bind:open title="A kind that is not in the book" size="md" class="text-ink!">
   {#if open}
     <form
       bind:this={form}

@@ -1,9 +1,9 @@
 <script lang="ts" module>
-  import type { ScaleLinear } from 'd3-scale';
+  import type { Scale } from './scale';
 
   /** Where a ribbon's days stand: what hangs below it is drawn by the same measure. */
   export interface Frame {
-    x: ScaleLinear<number, number>; // days from the start to px
+    x: Scale; // days from the start to px
     from: string; // the first day
     count: number; // days
     left: number;

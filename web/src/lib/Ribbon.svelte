@@ -12,8 +12,6 @@
 </script>
 
 <script lang="ts">
-  import { scaleLinear } from 'd3-scale';
-  import { area, line } from 'd3-shape';
   import { onDestroy, untrack } from 'svelte';
   import type { Season } from '../api/client';
   import { causeOfEvent, mark } from './causes';
@@ -21,6 +19,7 @@
   import { costOf, costWord } from '../work/orders';
   import { figure, imperial, warmth } from './units';
   import { keys } from './house.svelte';
+  import { between, lineThrough, scale } from './scale';
   import LaneMarks, { type Frame } from './LaneMarks.svelte';
 
   interface Props {
@@ -57,7 +56,7 @@
   const least = 28;
   let view = $state<[number, number]>();
   const span = $derived(view ? view[1] - view[0] : count);
-  const x = $derived(scaleLinear(view ?? [0, count], [left, width - 4]));
+  const x = $derived(scale(view ?? [0, count], [left, width - 4]));
   $effect.pre(() => {
     frame = { x, from: season.from, count, left, width };
   });
@@ -82,7 +81,7 @@
       pan((e.deltaX || e.deltaY) / 800);
     } else if (e.deltaY > 0 && !view) {
       return; // the page scrolls on
-    } else zoom(e.deltaY < 0 ? 0.8 : 1.25, x.invert(e.clientX - svg!.getBoundingClientRect().left));
+    } else zoom(e.deltaY < 0 ? 0.8 : 1.25, x.back(e.clientX - svg!.getBoundingClientRect().left));
     e.preventDefault();
   }
   untrack(() => {
@@ -100,32 +99,17 @@
     const all = [...season.normal_min, ...season.normal_max, ...season.seen_min, ...season.seen_max].filter(
       (v): v is number => v !== null,
     );
-    return scaleLinear([Math.min(...all, season.extreme_min_c) - 1, Math.max(...all) + 1], [top + high, top + 4]);
+    return scale([Math.min(...all, season.extreme_min_c) - 1, Math.max(...all) + 1], [top + high, top + 4]);
   });
   const dayAt = $derived((i: number) => plusDays(season.from, Math.max(0, Math.min(count - 1, Math.floor(i)))));
   const at = $derived((iso: string) => x(daysBetween(season.from, iso)));
-  const band = $derived(
-    area<number>()
-      .x((_, i) => x(i + 0.5))
-      .y0((_, i) => y(season.normal_min![i]!))
-      .y1((_, i) => y(season.normal_max![i]!))(season.normal_min) ?? '',
-  );
+  const band = $derived(between(season.normal_min.map((low, i) => [x(i + 0.5), y(low), y(season.normal_max[i]!)])));
   const seen = $derived.by(() => {
-    const pts = season.seen_min.map((v, i) => ({ i, lo: v, hi: season.seen_max?.[i] ?? null }));
-    const known = (p: (typeof pts)[number]) => p.lo !== null && p.hi !== null;
-    return {
-      band:
-        area<(typeof pts)[number]>()
-          .defined(known)
-          .x((p) => x(p.i + 0.5))
-          .y0((p) => y(p.lo!))
-          .y1((p) => y(p.hi!))(pts) ?? '',
-      low:
-        line<(typeof pts)[number]>()
-          .defined(known)
-          .x((p) => x(p.i + 0.5))
-          .y((p) => y(p.lo!))(pts) ?? '',
-    };
+    const days = season.seen_min.map((low, i): [number, number, number] | undefined => {
+      const high = season.seen_max?.[i] ?? null;
+      return low === null || high === null ? undefined : [x(i + 0.5), y(low), y(high)];
+    });
+    return { band: between(days), low: lineThrough(days.map((d) => d && [d[0], d[1]])) };
   });
   /** Runs of days whose weather was measured, and where: under the year's band. */
   const measured = $derived.by(() => {
@@ -226,7 +210,7 @@
   function under(e: PointerEvent | MouseEvent): { day: string; lane?: number | string } {
     const box = svg!.getBoundingClientRect();
     const i = Math.floor((e.clientY - box.top - laneTop) / row);
-    return { day: dayAt(x.invert(e.clientX - box.left)), lane: lanes[i]?.id };
+    return { day: dayAt(x.back(e.clientX - box.left)), lane: lanes[i]?.id };
   }
   function point(e: PointerEvent) {
     const u = under(e);

@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { scaleLinear } from 'd3-scale';
-  import { line } from 'd3-shape';
   import type { Schemas } from '../api/client';
   import { brief, degrees } from '../lib/dates';
+  import { lineThrough, scale } from '../lib/scale';
   import { entered, figure, shown, unit, type Kind } from '../lib/units';
 
   /** The hours of an event against what the plants that matter bore. */
@@ -13,8 +12,8 @@
   const cold = $derived(chart.event.kind === 'freeze' || chart.event.kind === 'late frost');
   const words = $derived(width > 380 ? 168 : 128); // room for the names at the right
   const left = 34;
-  const x = $derived(scaleLinear([0, Math.max(1, values.length - 1)], [left, width - words]));
-  const y = $derived.by(() => {
+  const x = $derived(scale([0, Math.max(1, values.length - 1)], [left, width - words]));
+  const bounds = $derived.by((): [number, number] => {
     const all = [
       ...values.filter((v) => v !== null),
       ...chart.lines.map((l) => l.c),
@@ -22,14 +21,11 @@
     ];
     const [lo, hi] = [Math.min(...all), Math.max(...all)];
     const under = chart.unit === '°C' || lo < 0 ? lo - (hi - lo) * 0.06 : 0; // no wind and no rain is less than none
-    return scaleLinear([under, hi + (hi - lo) * 0.06], [height - 18, 8]).nice(5);
+    return [under, hi + (hi - lo) * 0.06];
   });
-  const path = $derived(
-    line<number | null>()
-      .defined((v) => v !== null)
-      .x((_, i) => x(i))
-      .y((v) => y(v!))(values) ?? '',
-  );
+  const upright = $derived<[number, number]>([height - 18, 8]);
+  const y = $derived(scale(bounds, upright, 5));
+  const path = $derived(lineThrough(values.map((v, i) => (v === null ? undefined : [x(i), y(v)]))));
   // Midnights by the property's clock.
   const days = $derived.by(() => {
     const hourOf = new Intl.DateTimeFormat('en-GB', { timeZone: chart.zone, hour: '2-digit', hour12: false });
@@ -64,10 +60,7 @@
   const marks = $derived.by(() => {
     const k = kind;
     if (!k) return y.ticks(5).map((t) => ({ t, at: y(t) }));
-    const own = scaleLinear(
-      y.domain().map((v) => shown(k, v)),
-      y.range(),
-    );
+    const own = scale([shown(k, y.back(upright[0])), shown(k, y.back(upright[1]))], upright);
     return own.ticks(5).map((t) => ({ t, at: y(entered(k, t)) }));
   });
   const of = $derived(kind ? unit(kind) : chart.unit);

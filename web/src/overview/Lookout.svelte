@@ -1,30 +1,30 @@
 <script lang="ts">
-  import { capital } from '../lib/words';
   import SpreadWatch from '../finds/SpreadWatch.svelte';
-  import { onMount } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
   import { brief, degrees, hours, inWords, plantsOf, span } from '../lib/dates';
-  import EventChart from './EventChart.svelte';
-  import Expected from './Expected.svelte';
+  import { part } from '../lib/part';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { when } from '../work/orders';
   import { apart, figure } from '../lib/units';
-  import HoldNote from '../work/HoldNote.svelte';
   import HurtStrip from './HurtStrip.svelte';
+  import Later from '../lib/Later.svelte';
   import Mark from './Mark.svelte';
   import Due from '../lib/Due.svelte';
-  import FirstSteps from './FirstSteps.svelte';
   import NightWatch from './NightWatch.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
-  let look = $state<Schemas['Lookout']>();
-  let season = $state<Season>();
-  let chart = $state<Schemas['EventChart']>();
+  const lookList = () => import('./LookList.svelte');
+  let look = $state.raw<Schemas['Lookout']>();
+  let season = $state.raw<Season>();
+  let chart = $state.raw<Schemas['EventChart']>();
+  let watched = $state(false); // what to look for elsewhere is known: what stands below it does not move any more
   let chosen = $state(0);
+  let hourly = $state(false); // on a phone its hours are drawn when asked for
   let at = $state(0);
   const [readSeason, readChart] = [reading(), reading()];
   let wide = $state(window.innerWidth >= 768);
@@ -36,8 +36,8 @@
     void readLook();
     if (house.me?.account?.role === 'owner') void readGuesses();
     keys.screen = [
-      { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
-      { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
+      { key: 'ArrowDown', does: 'next plant of the look-list', run: () => void move(1) },
+      { key: 'ArrowUp', does: 'plant before', run: () => void move(-1) },
       { key: 'Enter', does: 'walk to the plant', run: () => open(at) },
       {
         key: 'W',
@@ -85,9 +85,11 @@
     const k = told.findIndex(({ i }) => i === chosen);
     chosen = told[(k + 1) % Math.max(1, told.length)]?.i ?? 0;
   }
-  function move(by: number) {
+  async function move(by: number) {
     if (!openAt) openAt = look?.places?.[0]?.property_id ?? 0;
     at = Math.max(0, Math.min(rows.length - 1, at + by));
+    await lookList();
+    await tick();
     document.getElementById(`look-${at}`)?.focus();
   }
   function open(i: number) {
@@ -117,12 +119,6 @@
     }
     return out;
   };
-  const told_of = (p: Schemas['PlantOut']) => {
-    const l = p.look!;
-    if (l.expected === 'wood' && l.dieback >= 0.97) return 'to the ground';
-    if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
-    return l.expected === 'wood' ? 'tips' : l.expected;
-  };
   /** What a property asks beside its looks; what all rows share is said once, above them. */
   const besides = (l: Schemas['PlaceLine']) =>
     [
@@ -141,44 +137,8 @@
 <svelte:window onresize={() => (wide = window.innerWidth >= 768)} />
 <svelte:head><title>Lookout · Mezzadro</title></svelte:head>
 
-{#snippet hurt(p: Schemas['PlantOut'], size: number)}
-  <Mark
-    cause={causeOfHurt(p.look?.by ?? '')}
-    share={p.look?.severity ?? 0}
-    words="{p.look?.by}, severity {Math.round(100 * (p.look?.severity ?? 0))} %"
-    {size}
-  />
-  <span>{told_of(p)}</span>
-{/snippet}
-{#snippet plantsIn(g: Schemas['LookGroup'])}
-  {#if g.shared?.length === 1}<p class="border-y border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
-  <ol>
-    {#each g.looks as p, i (p.id)}
-      <li class={i ? 'border-t border-rule' : ''}>
-        <a
-          id="look-{i}"
-          href="#/walk/{p.property_id}/{p.id}"
-          class="flex min-h-14 items-center gap-3 px-3 py-1 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
-          onfocus={() => (at = i)}
-        >
-          <Expected plant={p} />
-          <span class="min-w-0 flex-1 break-words">
-            <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span>{/if}
-            <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
-            <span class="text-sm"
-              >· {p.label}{#if p.pot_l > 0}, {figure(p.pot_l, 'L')} {p.count > 1 ? 'pots' : 'pot'}{/if}</span
-            >
-            <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
-            <span class="block text-sm text-soft"
-              >{(g.shared?.length ?? 0) > 1 ? p.look?.reason : capital(p.look?.own ?? '')}</span
-            >
-          </span>
-          <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
-        </a>
-      </li>
-    {/each}
-  </ol>
-  {#if g.more}<p class="border-t border-rule px-3 py-2 text-sm text-soft">{g.more} more come up on the walk.</p>{/if}
+{#snippet firstSteps(begun: NonNullable<typeof house.frame>['first'] & object)}
+  {#await part(() => import('./FirstSteps.svelte')) then it}<it.default {begun} />{/await}
 {/snippet}
 {#snippet hoursOf(e: Schemas['EventGroup'])}
   {#if chart && chart.event.peak === e.peak && chart.event.kind === e.kind}
@@ -186,7 +146,7 @@
       {e.property}{#if chart.lines?.some((l) => l.organ)}: air against what plants bore that day, before half of it dies
         (estimate){/if}
     </p>
-    <EventChart {chart} />
+    {#await part(() => import('./EventChart.svelte'))}<div class="h-44"></div>{:then it}<it.default {chart} />{/await}
   {:else}<div class="h-48"></div>{/if}
 {/snippet}
 
@@ -197,7 +157,7 @@
   aria-label="The year so far"
   tabindex="0"
 >
-  {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
+  {#if season}<Later><Ribbon {season} place={event?.property ?? ''} /></Later>{/if}
 </div>
 
 <div class="px-5 py-4 max-md:px-3">
@@ -227,9 +187,9 @@
   {#if !look || !house.frame}
     <Waiting rows={8} />
   {:else if !house.frame.counts.grounds}
-    <FirstSteps begun={house.frame.first ?? { property: 0, plant: 0, checked: false, decided: false }} />
+    {@render firstSteps(house.frame.first ?? { property: 0, plant: 0, checked: false, decided: false })}
   {:else}
-    {#if house.frame.first}<FirstSteps begun={house.frame.first} />{/if}
+    {#if house.frame.first}{@render firstSteps(house.frame.first)}{/if}
     <NightWatch />
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
       <section aria-labelledby="looks" class="min-w-0">
@@ -276,7 +236,8 @@
                       <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
                       {#if besides(l)}<span class="block text-sm {l.overdue ? 'text-bad' : 'text-soft'}">{besides(l)}</span>{/if}
                     </span>
-                    <span class="max-sm:hidden"><HurtStrip plants={l.plants} looks={l.looks} deep={l.deep} most={largest} /></span
+                    <span class="max-sm:hidden"
+                      >{#if wide}<HurtStrip plants={l.plants} looks={l.looks} deep={l.deep} most={largest} />{/if}</span
                     >
                     {#if l.looks}
                       <span class="text-right tabular-nums max-sm:hidden"
@@ -306,7 +267,7 @@
                 </header>
                 {#if is}
                   {#if l.note}<p class="border-l-4 border-sun px-2 text-sm">{l.note}</p>{/if}
-                  {#if g}{@render plantsIn(g)}
+                  {#if g}{#await part(lookList) then it}<it.default group={g} onpoint={(i) => (at = i)} />{/await}
                   {:else if l.looks}<p class="px-3 py-1.5 text-sm">They come first on the walk.</p>{:else}<p
                       class="px-3 py-1.5 text-sm text-soft"
                     >
@@ -322,208 +283,222 @@
           </p>{:else if !look.looks && events.length}<p class="mt-2">
             Nothing that the weather of the last months did is likely to have hurt a plant.
           </p>{/if}
-        <div class="mt-5">
-          {#if event}
-            <section aria-label="Event" class="border border-ink bg-white">
-              {#if told.length > 1}
-                <div
-                  class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
-                  role="group"
-                  aria-label="Events of the last months"
-                >
-                  {#each told as { e, i } (i)}
-                    <button
-                      class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
-                        ? 'bg-moss-pale font-bold'
-                        : 'hover:bg-sheet'}"
-                      aria-pressed={i === chosen}
-                      onclick={() => (chosen = i)}
-                    >
-                      <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
-                      {names[e.kind]}
-                      {brief(e.peak)}
-                      <span class="font-normal text-soft">{e.hurt} likely hurt</span>
-                    </button>
-                  {/each}
-                </div>
-              {/if}
-              <div class="grid gap-x-6 gap-y-2 px-4 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-                <div class="min-w-0">
-                  <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak)}</h2>
-                  <p>{event.story}</p>
-                  {#if event.places.length > 1}<p class="mt-2 text-sm text-soft">
-                      At {event.property}, where it was worst:
-                    </p>{/if}
-                  <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-                    {#each facts(event) as [name, v] (name)}
-                      <div>
-                        <dt class="text-xs text-soft">{name}</dt>
-                        <dd class="text-lg leading-tight font-bold">{v}</dd>
-                      </div>
+        <Later>
+          <div class="mt-5">
+            {#if event}
+              <section aria-label="Event" class="border border-ink bg-white">
+                {#if told.length > 1}
+                  <div
+                    class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
+                    role="group"
+                    aria-label="Events of the last months"
+                  >
+                    {#each told as { e, i } (i)}
+                      <button
+                        class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
+                          ? 'bg-moss-pale font-bold'
+                          : 'hover:bg-sheet'}"
+                        aria-pressed={i === chosen}
+                        onclick={() => (chosen = i)}
+                      >
+                        <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
+                        {names[e.kind]}
+                        {brief(e.peak)}
+                        <span class="font-normal text-soft">{e.hurt} likely hurt</span>
+                      </button>
                     {/each}
-                  </dl>
-                  <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
-                    {#each event.places as p, i (i)}
-                      <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
-                        {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
-                      </li>
-                    {/each}
-                  </ul>
-                </div>
-                {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
-                {:else}
-                  <details class="text-sm">
-                    <summary class="flex min-h-11 cursor-pointer items-center text-moss"
-                      >Hour by hour, against what plants bore</summary
-                    >
-                    {@render hoursOf(event)}
-                  </details>
+                  </div>
                 {/if}
-              </div>
-            </section>
-          {:else}
-            <section class="border border-rule bg-white px-4 py-3">
-              <h2>
-                {quiet.length
-                  ? 'Nothing in the last months is likely to have hurt a plant'
-                  : 'No freeze, heat or gale in the last months'}
-              </h2>
-              <p class="text-soft">
-                {#if quiet.length}{quiet.length === 1 ? 'One event' : `${quiet.length} events`} stayed within what every plant bears:
-                  see at the end.{:else}Events show here as soon as the weather of a property holds one. Weather is read, or taken
-                  from a file, in Grounds.{/if}
-              </p>
-            </section>
-          {/if}
-        </div>
-        <Due first={3} />
+                <div class="grid gap-x-6 gap-y-2 px-4 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+                  <div class="min-w-0">
+                    <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak)}</h2>
+                    <p>{event.story}</p>
+                    {#if event.places.length > 1}<p class="mt-2 text-sm text-soft">
+                        At {event.property}, where it was worst:
+                      </p>{/if}
+                    <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+                      {#each facts(event) as [name, v] (name)}
+                        <div>
+                          <dt class="text-xs text-soft">{name}</dt>
+                          <dd class="text-lg leading-tight font-bold">{v}</dd>
+                        </div>
+                      {/each}
+                    </dl>
+                    <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
+                      {#each event.places as p, i (i)}
+                        <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
+                          {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
+                        </li>
+                      {/each}
+                    </ul>
+                  </div>
+                  {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
+                  {:else}
+                    <details class="text-sm" bind:open={hourly}>
+                      <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+                        >Hour by hour, against what plants bore</summary
+                      >
+                      {#if hourly}{@render hoursOf(event)}{/if}
+                    </details>
+                  {/if}
+                </div>
+              </section>
+            {:else}
+              <section class="border border-rule bg-white px-4 py-3">
+                <h2>
+                  {quiet.length
+                    ? 'Nothing in the last months is likely to have hurt a plant'
+                    : 'No freeze, heat or gale in the last months'}
+                </h2>
+                <p class="text-soft">
+                  {#if quiet.length}{quiet.length === 1 ? 'One event' : `${quiet.length} events`} stayed within what every plant bears:
+                    see at the end.{:else}Events show here as soon as the weather of a property holds one. Weather is read, or
+                    taken from a file, in Grounds.{/if}
+                </p>
+              </section>
+            {/if}
+          </div>
+        </Later>
+        <Later><Due first={3} /></Later>
       </section>
-      <aside class="space-y-5">
-        {#if look.tender}
-          <section aria-label="Before the first frost" class="border border-cold bg-white p-3">
-            <h2>Before the first frost</h2>
-            <p class="text-sm text-soft">
-              {look.tender === 1 ? 'One tender plant or group' : `${look.tender} tender plants or groups`} to lift or take in before
-              {inWords(firstFrost)}. (Estimate.)
-            </p>
-            <ul class="max-h-72 overflow-y-auto">
-              {#each look.shelter as p (p.id)}
-                <li>
-                  <a class="block min-h-11 border-t border-rule py-1.5 leading-tight" href="#/walk/{p.property_id}/{p.id}"
-                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="block text-sm text-soft"
-                      >{p.property}{#if p.label}, {p.label}{/if}</span
+      <aside>
+        <Later
+          ><div class="space-y-5">
+            {#if look.tender}
+              <section aria-label="Before the first frost" class="border border-cold bg-white p-3">
+                <h2>Before the first frost</h2>
+                <p class="text-sm text-soft">
+                  {look.tender === 1 ? 'One tender plant or group' : `${look.tender} tender plants or groups`} to lift or take in before
+                  {inWords(firstFrost)}. (Estimate.)
+                </p>
+                <ul class="max-h-72 overflow-y-auto">
+                  {#each look.shelter as p (p.id)}
+                    <li>
+                      <a class="block min-h-11 border-t border-rule py-1.5 leading-tight" href="#/walk/{p.property_id}/{p.id}"
+                        >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="block text-sm text-soft"
+                          >{p.property}{#if p.label}, {p.label}{/if}</span
+                        ></a
+                      >
+                    </li>
+                  {/each}
+                </ul>
+                {#if look.tender > (look.shelter?.length ?? 0)}<p class="text-sm text-soft">
+                    {look.tender - (look.shelter?.length ?? 0)} more come up on the walks.
+                  </p>{/if}
+              </section>
+            {/if}
+            {#if look.waits.length}
+              <section aria-label="On a day, and to wait" class="border-2 border-sun bg-white p-3">
+                <h2>On a day, and to wait</h2>
+                {#each look.waits as l (l.id)}
+                  <div class="border-t border-rule py-1.5">
+                    <a class="block" href="#/rounds/{l.id}"
+                      >{l.title}<span class="block text-sm text-soft">{l.property}, on {inWords(l.day)}</span></a
+                    >
+                    {#if l.hold}{#await part(() => import('../work/HoldNote.svelte')) then it}<it.default
+                          hold={l.hold}
+                          order={l}
+                          onkept={readLook}
+                        />{/await}{/if}
+                  </div>
+                {/each}
+              </section>
+            {/if}
+            {#if look.late}
+              <section aria-label="Overdue" class="border-2 border-bad bg-white p-3">
+                <h2 class="text-bad">Overdue</h2>
+                {#each look.overdue as l (l.id)}
+                  <a class="block min-h-11 border-t border-rule py-1.5" href="#/rounds/{l.id}"
+                    >{l.title}<span class="block text-sm text-soft">{l.property}, {when(l, house.today)}</span></a
+                  >
+                {/each}
+                {#if look.late > (look.overdue?.length ?? 0)}<a class="text-sm" href="#/rounds"
+                    >{look.late - (look.overdue?.length ?? 0)} more in Rounds</a
+                  >{/if}
+              </section>
+            {/if}
+            {#if look.awaited.length}
+              <section aria-label="Answers awaited" class="border border-rule bg-white p-3">
+                <h2>Answers awaited</h2>
+                {#each look.awaited as u (u.id)}
+                  <a
+                    class="block min-h-11 border-t border-rule py-1.5"
+                    href={u.plant_id ? `#/plant/${u.plant_id}` : `#/grounds/${u.property_id}`}
+                    >{u.plant || u.property}: “{u.words}”<span
+                      class="block text-sm {(u.answer_by ?? '') < house.today ? 'font-semibold text-bad' : 'text-soft'}"
+                      >{u.sent_to ? `from ${u.sent_to}, ` : ''}by {inWords(u.answer_by ?? '')}</span
                     ></a
                   >
-                </li>
-              {/each}
-            </ul>
-            {#if look.tender > (look.shelter?.length ?? 0)}<p class="text-sm text-soft">
-                {look.tender - (look.shelter?.length ?? 0)} more come up on the walks.
-              </p>{/if}
-          </section>
-        {/if}
-        {#if look.waits.length}
-          <section aria-label="On a day, and to wait" class="border-2 border-sun bg-white p-3">
-            <h2>On a day, and to wait</h2>
-            {#each look.waits as l (l.id)}
-              <div class="border-t border-rule py-1.5">
-                <a class="block" href="#/rounds/{l.id}"
-                  >{l.title}<span class="block text-sm text-soft">{l.property}, on {inWords(l.day)}</span></a
-                >
-                {#if l.hold}<HoldNote hold={l.hold} order={l} onkept={readLook} />{/if}
-              </div>
-            {/each}
-          </section>
-        {/if}
-        {#if look.late}
-          <section aria-label="Overdue" class="border-2 border-bad bg-white p-3">
-            <h2 class="text-bad">Overdue</h2>
-            {#each look.overdue as l (l.id)}
-              <a class="block min-h-11 border-t border-rule py-1.5" href="#/rounds/{l.id}"
-                >{l.title}<span class="block text-sm text-soft">{l.property}, {when(l, house.today)}</span></a
-              >
-            {/each}
-            {#if look.late > (look.overdue?.length ?? 0)}<a class="text-sm" href="#/rounds"
-                >{look.late - (look.overdue?.length ?? 0)} more in Rounds</a
-              >{/if}
-          </section>
-        {/if}
-        {#if look.awaited.length}
-          <section aria-label="Answers awaited" class="border border-rule bg-white p-3">
-            <h2>Answers awaited</h2>
-            {#each look.awaited as u (u.id)}
-              <a
-                class="block min-h-11 border-t border-rule py-1.5"
-                href={u.plant_id ? `#/plant/${u.plant_id}` : `#/grounds/${u.property_id}`}
-                >{u.plant || u.property}: “{u.words}”<span
-                  class="block text-sm {(u.answer_by ?? '') < house.today ? 'font-semibold text-bad' : 'text-soft'}"
-                  >{u.sent_to ? `from ${u.sent_to}, ` : ''}by {inWords(u.answer_by ?? '')}</span
-                ></a
-              >
-            {/each}
-          </section>
-        {/if}
-        <SpreadWatch />
-        <section>
-          <h2>Follow-ups due</h2>
-          {#each look.due as l (l.id)}
-            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
-              >{l.title}<span class="block text-sm text-soft"
-                >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
-              ></a
-            >
-          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
-          {#if look.due_count > (look.due?.length ?? 0)}<p class="text-sm text-soft">
-              {look.due_count - (look.due?.length ?? 0)} more stand on the year.
-            </p>{/if}
-        </section>
-        <section>
-          <h2>Windows closing</h2>
-          {#each look.closing as l (l.id)}
-            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
-              >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.window_to)}</span></a
-            >
-          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
-        </section>
-        {#if season}
-          <section>
-            <h2>Frost to come{seasonOf ? `: ${seasonOf}` : ''}</h2>
-            <p class="text-sm">
-              {#if season.last_frost}
-                Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
+                {/each}
+              </section>
+            {/if}
+            <SpreadWatch onread={() => (watched = true)} />
+            {#if watched}<section>
+                <h2>Follow-ups due</h2>
+                {#each look.due as l (l.id)}
+                  <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+                    >{l.title}<span class="block text-sm text-soft"
+                      >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
+                    ></a
+                  >
+                {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+                {#if look.due_count > (look.due?.length ?? 0)}<p class="text-sm text-soft">
+                    {look.due_count - (look.due?.length ?? 0)} more stand on the year.
+                  </p>{/if}
+              </section>
+              <section>
+                <h2>Windows closing</h2>
+                {#each look.closing as l (l.id)}
+                  <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+                    >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.window_to)}</span></a
+                  >
+                {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+              </section>
+              {#if season}
+                <section>
+                  <h2>Frost to come{seasonOf ? `: ${seasonOf}` : ''}</h2>
+                  <p class="text-sm">
+                    {#if season.last_frost}
+                      Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
+                    {/if}
+                    {#if season.frost_to_come >= 0.01}
+                      Another night under {degrees(0, 0)} this season: {Math.round(season.frost_to_come * 100)} %; under {degrees(
+                        -2.2,
+                      )}: {Math.round(season.killing_to_come * 100)} %.
+                    {:else if season.first_frost}
+                      First frost about {inWords(season.first_frost.mid)}, one year in ten before {inWords(
+                        season.first_frost.early,
+                      )}.
+                    {:else}None in most years.{/if}
+                    <span class="text-soft">(Estimate.)</span>
+                    <a href="#/grounds/{event?.property_id ?? look.property}/climate">Outlook</a>
+                  </p>
+                </section>
               {/if}
-              {#if season.frost_to_come >= 0.01}
-                Another night under {degrees(0, 0)} this season: {Math.round(season.frost_to_come * 100)} %; under {degrees(
-                  -2.2,
-                )}: {Math.round(season.killing_to_come * 100)} %.
-              {:else if season.first_frost}
-                First frost about {inWords(season.first_frost.mid)}, one year in ten before {inWords(season.first_frost.early)}.
-              {:else}None in most years.{/if}
-              <span class="text-soft">(Estimate.)</span>
-              <a href="#/grounds/{event?.property_id ?? look.property}/climate">Outlook</a>
-            </p>
-          </section>
-        {/if}
-        {#if quiet.length}
-          <details class="text-sm">
-            <summary class="flex min-h-11 cursor-pointer items-center text-moss"
-              >{quiet.length === 1 ? 'One event' : `${quiet.length} events`} that likely hurt nothing here</summary
-            >
-            <ul class="space-y-1">
-              {#each quiet as o, i (i)}<li>
-                  <b>{names[o.kind]}, {brief(o.peak)}.</b>
-                  {o.story} ({o.property})
-                </li>{/each}
-            </ul>
-          </details>
-        {/if}
-        {#if season?.source}<p class="text-sm text-soft">Weather: {season.source}, to {brief(season.observed_to)}.</p>{/if}
+              {#if quiet.length}
+                <details class="text-sm">
+                  <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+                    >{quiet.length === 1 ? 'One event' : `${quiet.length} events`} that likely hurt nothing here</summary
+                  >
+                  <ul class="space-y-1">
+                    {#each quiet as o, i (i)}<li>
+                        <b>{names[o.kind]}, {brief(o.peak)}.</b>
+                        {o.story} ({o.property})
+                      </li>{/each}
+                  </ul>
+                </details>
+              {/if}
+              {#if season?.source}<p class="text-sm text-soft">
+                  Weather: {season.source}, to {brief(season.observed_to)}.
+                </p>{/if}{/if}
+          </div></Later
+        >
       </aside>
     </div>
   {/if}
 </div>
 
-{#if dating}{#await import('./WalkOnDay.svelte') then part}<part.default
+{#if dating}{#await part(() => import('./WalkOnDay.svelte')) then it}<it.default
       line={dating}
       onclose={() => (dating = undefined)}
     />{/await}{/if}

@@ -5,19 +5,17 @@
   import { api, ask, type Schemas } from '../api/client';
   import { cardOf } from '../cuts/purposes';
   import { atHour, hours, inWords, plusDays } from '../lib/dates';
+  import { part } from '../lib/part';
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { ticks } from '../field/ticks.svelte';
   import { forWhat } from '../work/orders';
-  import HoldNote from '../work/HoldNote.svelte';
-  import JobPhotos from '../work/JobPhotos.svelte';
+  import Later from '../lib/Later.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tick from '../work/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { clock } from './clock';
   import LoadList from './LoadList.svelte';
-  import Loads from './Loads.svelte';
-  import LostDay from './LostDay.svelte';
   import VisitSlip from './VisitSlip.svelte';
 
   let { params }: { params?: { day?: string; crew?: string } } = $props();
@@ -46,7 +44,7 @@
 
 <svelte:head><title>Day sheet · Mezzadro</title></svelte:head>
 
-<div class="mx-auto max-w-3xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
+<div class="mx-auto w-full max-w-3xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
   <div class="flex flex-wrap items-end gap-3">
     <h1 class="min-w-40 flex-1">{inWords(day)}</h1>
     {#if (sheet?.crews?.length ?? 0) > 0}<span class="print:hidden"
@@ -105,7 +103,7 @@
         <LoadList items={sheet.load} />
         <details class="print:hidden" bind:open={week}>
           <summary class="flex min-h-11 cursor-pointer items-center text-moss">For the whole week</summary>
-          {#if week}<Loads from={day} weeks={1} whole />{/if}
+          {#if week}{#await part(() => import('./Loads.svelte')) then it}<it.default from={day} weeks={1} whole />{/await}{/if}
         </details>{/if}
       {#if sheet.skills?.length}<p><b>Only for:</b> {sheet.skills.join(', ')}.</p>{/if}
       {#if sheet.mixes}<a class="inline-flex min-h-11 items-center underline" href="#/mix/{day}">What is mixed</a>{/if}
@@ -137,7 +135,11 @@
                   .filter(Boolean)
                   .join(' · ')}
               </p>
-              {#if j.hold}<HoldNote hold={j.hold} order={j} onkept={() => void read(day, crew)} />{/if}
+              {#if j.hold}{#await part(() => import('../work/HoldNote.svelte')) then it}<it.default
+                    hold={j.hold}
+                    order={j}
+                    onkept={() => void read(day, crew)}
+                  />{/await}{/if}
               {#if j.put_off}<p class="text-sm text-sun">
                   Not done {j.put_off === 1 ? 'once' : `${j.put_off} times`} before: {j.put_off_why}
                 </p>{/if}
@@ -157,7 +159,12 @@
                     href="#/walk/{j.property_id}">Start this walk</a
                   >{/if}
               </div>
-              <JobPhotos order={j} photos={j.photos} />
+              <Later
+                >{#await part(() => import('../work/JobPhotos.svelte')) then it}<it.default
+                    order={j}
+                    photos={j.photos}
+                  />{/await}</Later
+              >
             </li>
           {/each}
         </ol>
@@ -166,10 +173,10 @@
   {/if}
 </div>
 
-{#if losing}<LostDay
-    {day}
-    {crew}
-    crewName={sheet?.crew ?? ''}
-    onkept={() => void read(day, crew)}
-    onclose={() => (losing = false)}
-  />{/if}
+{#if losing}{#await part(() => import('./LostDay.svelte')) then it}<it.default
+      {day}
+      {crew}
+      crewName={sheet?.crew ?? ''}
+      onkept={() => void read(day, crew)}
+      onclose={() => (losing = false)}
+    />{/await}{/if}

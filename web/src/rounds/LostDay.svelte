@@ -47,7 +47,7 @@
   }
 </script>
 
-<Modal open title="{inWords(day)} is lost{crewName ? ` for ${crewName}` : ''}" size="md" class="text-ink" {onclose}>
+<Modal open title="{inWords(day)} is lost{crewName ? ` for ${crewName}` : ''}" size="md" class="text-ink!" {onclose}>
   <div class="flex flex-wrap items-end gap-3">
     <Pick
       label="Because"

@@ -4,14 +4,12 @@
   import { push } from 'svelte-spa-router';
   import { api, ask, onceKey, type Order, type OrderDetail, type Property, type Schemas, type Season } from '../api/client';
   import { brief, dayName, dayOfWeek, daysBetween, degrees, hours, inWords, plusDays } from '../lib/dates';
-  import HandOrder from '../work/HandOrder.svelte';
+  import { part } from '../lib/part';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { forWhat, origin, titled, when, costOf, costWord, isGood } from '../work/orders';
   import { cardOf } from '../cuts/purposes';
+  import Later from '../lib/Later.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
-  import EndedJobs from '../work/EndedJobs.svelte';
-  import HoldNote from '../work/HoldNote.svelte';
-  import JobPhotos from '../work/JobPhotos.svelte';
   import More from '../lib/More.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import Tick from '../work/Tick.svelte';
@@ -20,12 +18,12 @@
   const jobId = $derived(Number(params?.job ?? 0));
 
   const span = 14;
-  let rounds = $state<Schemas['Rounds']>();
-  let waiting = $state<Order[]>([]);
+  let rounds = $state.raw<Schemas['Rounds']>();
+  let waiting = $state.raw<Order[]>([]);
   let next = $state('');
-  let season = $state<Season>();
-  let job = $state<OrderDetail>();
-  let first = $state<Property>();
+  let season = $state.raw<Season>();
+  let job = $state.raw<OrderDetail>();
+  let first = $state.raw<Property>();
   let from = $state('');
   let day = $state('');
   let warnings = $state<string[]>([]);
@@ -188,13 +186,15 @@
 <div
   class="border-b border-rule bg-white max-lg:overflow-x-auto {house.frame && !house.frame.counts.grounds ? '' : 'min-h-[139px]'}"
 >
-  {#if season}<Ribbon
-      {season}
-      place={job?.property ?? first?.name}
-      lanes={lane}
-      pointed={day}
-      onpick={(d) => d >= house.today && choose(d)}
-    />{/if}
+  {#if season}<Later
+      ><Ribbon
+        {season}
+        place={job?.property ?? first?.name}
+        lanes={lane}
+        pointed={day}
+        onpick={(d) => d >= house.today && choose(d)}
+      /></Later
+    >{/if}
 </div>
 
 {#if !rounds}<div class="px-5 py-3">
@@ -228,7 +228,9 @@
       {/each}
     </ul>
     {#if next}<Button color="light" size="sm" class="mt-2" onclick={more}>Show more</Button>{/if}
-    <EndedJobs stamp={rounds} onkept={anew} />
+    <Later
+      >{#await part(() => import('../work/EndedJobs.svelte')) then it}<it.default stamp={rounds} onkept={anew} />{/await}</Later
+    >
   </section>
 
   <div class="min-w-0 px-5 py-3 max-md:px-3">
@@ -290,7 +292,13 @@
               >{/if}
           </p>
         {/if}
-        {#if job.hold}<div class="mt-2"><HoldNote hold={job.hold} order={job} onkept={anew} /></div>{/if}
+        {#if job.hold}<div class="mt-2">
+            {#await part(() => import('../work/HoldNote.svelte')) then it}<it.default
+                hold={job.hold}
+                order={job}
+                onkept={anew}
+              />{/await}
+          </div>{/if}
         {#each job.stints as s (s.id)}<p class="mt-1 text-sm">
             {inWords(s.day)}: {s.kind}{s.reason ? `, ${s.reason}` : ''}{s.took_minutes ? `, ${hours(s.took_minutes)}` : ''}{s.note
               ? `: “${s.note}”`
@@ -315,7 +323,9 @@
         {#each warnings as w}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
         <div class="mt-2 flex flex-wrap items-center gap-2">
           {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
-          {#key job.id}<JobPhotos order={job} />{/key}
+          {#key job.id}<Later
+              >{#await part(() => import('../work/JobPhotos.svelte')) then it}<it.default order={job!} />{/await}</Later
+            >{/key}
           {#if job.passed && !ended}
             {#if job.kind !== 'other'}<button class="min-h-11 border border-rule bg-white px-3" onclick={() => nextYear(job!)}
                 >In the coming year</button
@@ -435,15 +445,15 @@
 </div>
 
 {#if entering}
-  <HandOrder
-    property={job?.property_id ?? first?.id}
-    order={entering === 'change' ? job : undefined}
-    onclose={() => (entering = undefined)}
-    onkept={(o) => {
-      entering = undefined;
-      house.say(`${o.title} saved.`);
-      if (o.id === jobId) void anew();
-      else void push(`/rounds/${o.id}`);
-    }}
-  />
+  {#await part(() => import('../work/HandOrder.svelte')) then it}<it.default
+      property={job?.property_id ?? first?.id}
+      order={entering === 'change' ? job : undefined}
+      onclose={() => (entering = undefined)}
+      onkept={(o) => {
+        entering = undefined;
+        house.say(`${o.title} saved.`);
+        if (o.id === jobId) void anew();
+        else void push(`/rounds/${o.id}`);
+      }}
+    />{/await}
 {/if}

@@ -30,7 +30,7 @@
 
 <svelte:head><title>Mixes · Mezzadro</title></svelte:head>
 
-<div class="mx-auto max-w-3xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
+<div class="mx-auto w-full max-w-3xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
   <div class="flex flex-wrap items-end gap-3 print:hidden">
     <p class="flex-1 text-sm"><a href="#/stores">Stores</a></p>
     <label class="font-semibold"

@@ -1,15 +1,15 @@
 <script lang="ts">
-  import { Button, Modal, Textarea } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import type { Answer, Check, Plant } from '../api/client';
   import type { Waiting } from '../field/device';
   import { field } from '../field/field.svelte';
   import { found } from './checks';
   import { inWords, plusDays } from '../lib/dates';
-  import Field from '../lib/Field.svelte';
+  import { part } from '../lib/part';
   import { house } from '../lib/house.svelte';
+  import Later from '../lib/Later.svelte';
   import Notes from '../lib/Notes.svelte';
-  import Pick from '../lib/Pick.svelte';
   import Slip from './Slip.svelte';
   import type { Decision } from './decision.svelte';
 
@@ -27,12 +27,7 @@
 
   const standing = $derived(plant.decided ? plant.verdict : undefined);
   let overruling = $state(false);
-  const blank = () => ({ kind: 'wait until', cut: '', note: '', until: '' });
-  let over = $state(blank());
-  let overOf = 0; // the plant it was begun for: what was typed stays until it is kept
   function overrule() {
-    if (overOf !== plant.id) over = blank();
-    overOf = plant.id;
     decision.problem = undefined;
     overruling = true;
   }
@@ -63,17 +58,6 @@
           ? unjudged
           : (answer?.verdict.sentence ?? unjudged),
   );
-  const kinds = [
-    'leave',
-    'wait until',
-    'tip back',
-    'cut back to live wood',
-    'cut to the base',
-    'regraft or replace',
-    'replace',
-    'lift and shelter',
-    'make safe first',
-  ].map((k): [string, string] => [k, k]);
 </script>
 
 <section
@@ -141,33 +125,6 @@
   </div>
 </section>
 
-<Modal bind:open={overruling} title="Overrule the verdict" size="sm">
-  <form
-    class="space-y-3 text-ink"
-    onsubmit={(e) => {
-      e.preventDefault();
-      void decision.decide('overruled', over.kind, over).then((kept) => kept && ((overruling = false), (overOf = 0)));
-    }}
-  >
-    <Pick label="Your verdict" bind:value={over.kind} options={kinds} />
-    {#if over.kind === 'wait until'}
-      <Field
-        label="Until (the day leaf is due, unless you say another)"
-        type="date"
-        bind:value={over.until}
-        problem={decision.problem?.fields.until}
-      />
-      {#if over.until && over.until <= house.today}<p class="text-bad">
-          {inWords(over.until)} is past: from {inWords(plusDays(house.today, 1))} on.
-        </p>{/if}
-    {/if}
-    {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
-      <Field label="Cut at" kind="length" bind:value={over.cut} problem={decision.problem?.fields.cut_m} />
-    {/if}
-    <label class="block font-semibold">Why<Textarea class="mt-1 w-full bg-white" rows={3} bind:value={over.note} /></label>
-    {#if decision.problem?.fields.note}<p class="text-bad">{decision.problem.fields.note}</p>{/if}
-    <div class="flex gap-2">
-      <Button type="submit">Keep my verdict</Button><Button color="light" onclick={() => (overruling = false)}>Back</Button>
-    </div>
-  </form>
-</Modal>
+<Later when={overruling}
+  >{#await part(() => import('./Overrule.svelte')) then it}<it.default bind:open={overruling} {plant} {decision} />{/await}</Later
+>

@@ -40,7 +40,7 @@
   const look = (on: boolean) => `${button} ${on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}`;
 </script>
 
-<Modal bind:open title="More checks" size="lg" class="text-ink">
+<Modal bind:open title="More checks" size="lg" class="text-ink!">
   <div class="sticky -top-4 z-10 -mx-1 flex items-center gap-2 bg-paper px-1 py-1">
     {#if plant.form !== 'palm'}
       <label class="flex flex-1 items-center gap-3"

@@ -22,6 +22,6 @@
   }
 </script>
 
-<Modal bind:open title="Add a plant that is not on the list" size="md" class="text-ink">
+<Modal bind:open title="Add a plant that is not on the list" size="md" class="text-ink!">
   {#if open}<PlantForm {species} property={propertyId} {stop} onkept={kept} onclose={() => (open = false)} />{/if}
 </Modal>

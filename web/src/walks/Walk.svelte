@@ -1,29 +1,36 @@
 <script lang="ts">
-  import { Modal } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
   import { api, ask, ordersOf, Problem, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
-  import Conflict from './Conflict.svelte';
   import { hours, inWords, plantsOf } from '../lib/dates';
+  import { part } from '../lib/part';
   import { attempt, house, keys } from '../lib/house.svelte';
-  import MoreChecks from './MoreChecks.svelte';
-  import NewPlant from './NewPlant.svelte';
-  import WhatSeen from './WhatSeen.svelte';
-  import WhenToCut from './WhenToCut.svelte';
   import { counts } from '../field/counts.svelte';
   import { finds, unnamed } from '../field/finds.svelte';
   import { takeAlong } from '../field/causes';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
+  import Later from '../lib/Later.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { Decision } from './decision.svelte';
   import Judgement from './Judgement.svelte';
-  import End from './End.svelte';
   import List from './List.svelte';
   import { Pad } from './presses.svelte';
   import PadOf from './Pad.svelte';
   import type { State } from './state';
+
+  // What is not shown at once comes along all the same: it is wanted where there is no signal.
+  const ready = () =>
+    Promise.all([
+      import('./Conflict.svelte'),
+      import('./End.svelte'),
+      import('./ListOver.svelte'),
+      import('./MoreChecks.svelte'),
+      import('./NewPlant.svelte'),
+      import('./Overrule.svelte'),
+      import('./WhenToCut.svelte'),
+    ]);
 
   let { params }: { params?: { property?: string; plant?: string } } = $props();
   const propertyId = $derived(Number(params?.property ?? 0));
@@ -92,6 +99,7 @@
         const orders = await ordersOf(id, 'due');
         if (loaded === id) due = new Set(orders.filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
       });
+    if (!field.away) void ready().catch(() => undefined); // what is not there is said when it is asked for
   }
   // A property opened without a plant goes to the first one to look at.
   $effect(() => {
@@ -253,7 +261,7 @@
 
     {#if ending && walk}
       <section class="min-h-0 lg:col-span-2 lg:overflow-y-auto" aria-label="End of the walk">
-        <End {order} {asking} {propertyId} {howFar} {here} />
+        {#await part(() => import('./End.svelte')) then it}<it.default {order} {asking} {propertyId} {howFar} {here} />{/await}
         {#if !wide}<div class="px-3 pb-4">
             <button class="min-h-12 border border-rule bg-white px-4" onclick={() => (listing = true)}
               >All plants of the walk</button
@@ -317,7 +325,10 @@
         </div>
 
         <div class="space-y-2">
-          {#if waiting?.theirs}<Conflict {waiting} name={plant.common} />{/if}
+          {#if waiting?.theirs}{#await part(() => import('./Conflict.svelte')) then it}<it.default
+                {waiting}
+                name={plant.common}
+              />{/await}{/if}
           <PadOf
             {pad}
             {plant}
@@ -353,19 +364,33 @@
   </div>
 {/if}
 
-{#if propertyId}<NewPlant bind:open={adding} {propertyId} stop={plant?.stop ?? 0} />{/if}
-{#if plant}<WhatSeen bind:open={seeing} bind:told {plant} />{/if}
-{#if plant}<WhenToCut bind:open={cutting} {plant} />{/if}
-{#if plant}<MoreChecks
-    bind:open={more}
-    {plant}
-    {checks}
-    at={pad.active}
-    onat={(m) => pad.pick(m)}
-    onadd={(c) => pad.enter(c)}
-    onremove={(c) => pad.remove(c)}
-    onback={() => pad.takeBack()}
-  />{/if}
-{#if !wide}<Modal bind:open={listing} title="Plants of the walk" size="sm" class="text-ink"
-    >{#if listing}{@render listOf(() => (listing = false))}{/if}</Modal
+{#if propertyId}<Later when={adding}
+    >{#await part(() => import('./NewPlant.svelte')) then it}<it.default
+        bind:open={adding}
+        {propertyId}
+        stop={plant?.stop ?? 0}
+      />{/await}</Later
+  >{/if}
+{#if plant}<Later
+    >{#await part(() => import('./WhatSeen.svelte')) then it}<it.default bind:open={seeing} bind:told {plant} />{/await}</Later
+  >{/if}
+{#if plant}<Later when={cutting}
+    >{#await part(() => import('./WhenToCut.svelte')) then it}<it.default bind:open={cutting} {plant} />{/await}</Later
+  >{/if}
+{#if plant}<Later when={more}
+    >{#await part(() => import('./MoreChecks.svelte')) then it}<it.default
+        bind:open={more}
+        {plant}
+        {checks}
+        at={pad.active}
+        onat={(m) => pad.pick(m)}
+        onadd={(c) => pad.enter(c)}
+        onremove={(c) => pad.remove(c)}
+        onback={() => pad.takeBack()}
+      />{/await}</Later
+  >{/if}
+{#if !wide}<Later when={listing}
+    >{#await part(() => import('./ListOver.svelte')) then it}<it.default bind:open={listing}
+        >{@render listOf(() => (listing = false))}</it.default
+      >{/await}</Later
   >{/if}

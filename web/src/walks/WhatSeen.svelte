@@ -80,7 +80,7 @@
   bind:open
   title="What do you see on the {small(plant.common)}?"
   size="lg"
-  class="text-ink"
+  class="text-ink!"
   classes={{ footer: 'p-0 md:p-0 lg:hidden' }}
   footer={kase.seen.length ? inSight : undefined}
 >

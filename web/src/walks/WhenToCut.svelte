@@ -7,6 +7,6 @@
   let { open = $bindable(false), plant }: { open: boolean; plant: Plant } = $props();
 </script>
 
-<Modal bind:open title="When to cut the {plant.common.toLowerCase()}" size="md" class="text-ink">
+<Modal bind:open title="When to cut the {plant.common.toLowerCase()}" size="md" class="text-ink!">
   {#if open}<CutSlip plant={plant.id} />{/if}
 </Modal>

@@ -153,7 +153,7 @@
   let sheet = $state<HTMLElement>();
   function dayAt(e: PointerEvent) {
     if (!frame || !sheet) return undefined;
-    const i = Math.floor(frame.x.invert(e.clientX - sheet.getBoundingClientRect().left));
+    const i = Math.floor(frame.x.back(e.clientX - sheet.getBoundingClientRect().left));
     return plusDays(frame.from, Math.max(0, Math.min(frame.count - 1, i)));
   }
   function hold(e: PointerEvent) {
