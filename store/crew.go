@@ -119,11 +119,6 @@ func (tx Tx) SetAccess(ctx context.Context, property int64, a Access) error {
 	return err
 }
 
-// StandingOrders are all that stand with all that they ask.
-func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` ORDER BY o.id`)
-}
-
 // SheetOf are the orders on a day and those that were done or skipped on it, in the order of the day's work.
 func (s *Store) SheetOf(ctx context.Context, day string, limit int) ([]OrderFull, error) {
 	return many[OrderFull](

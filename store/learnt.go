@@ -17,7 +17,7 @@ func (s *Store) DoneMinutes(ctx context.Context, limit int) ([]DoneMinutes, erro
 		s.read,
 		`SELECT o.kind, coalesce(c.name, o.crew) AS crew, o.minutes AS reckoned, o.took_minutes AS took
 		FROM job_order o LEFT JOIN crew c ON c.id = o.crew_id
-		WHERE o.in_sight = 1 AND o.state = 'done' AND o.took_minutes > 0 ORDER BY o.ended DESC, o.id DESC LIMIT ?`,
+		WHERE o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.state = 'done' AND o.took_minutes > 0 ORDER BY o.ended DESC, o.id DESC LIMIT ?`,
 		limit,
 	)
 }

@@ -122,7 +122,7 @@ func (tx Tx) ForgetStandingDay(ctx context.Context, d StandingDay) error {
 // StandingMissed are the orders of standing visits that still stand although the next time has come: made for a day
 // before one, by how many days each may wait.
 func (s *Store) StandingMissed(ctx context.Context, today string) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`JOIN standing_day d ON d.order_id = o.id
-		JOIN standing_day n ON n.standing_id = d.standing_id AND n.day > d.day AND n.day <= ?
-		WHERE `+standing+` AND o.kind = ? GROUP BY o.id ORDER BY o.id`, today, job.Care)
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.id IN (SELECT d.order_id FROM standing_day d
+			JOIN standing_day n ON n.standing_id = d.standing_id AND n.day > d.day AND n.day <= ?)
+		AND `+stands+` AND o.kind = ? ORDER BY o.id`, today, job.Care)
 }

@@ -14,16 +14,20 @@ import (
 // it. So each connection keeps the statements that it has made, up to so many.
 const statementsKept = 250
 
-// openKept opens a record whose connections keep their statements.
-func openKept(dsn string) (*sqlx.DB, error) {
+// openKept opens a record whose connections keep their statements; where somebody hears, he is told of each row before it
+// is written.
+func openKept(dsn string, hear func(sqlite.SQLitePreUpdateData)) (*sqlx.DB, error) {
 	base, err := sqlite.NewConnector(dsn)
 	if err != nil {
 		return nil, err
 	}
-	return sqlx.NewDb(sql.OpenDB(keeping{base}), "sqlite"), nil
+	return sqlx.NewDb(sql.OpenDB(keeping{base, hear}), "sqlite"), nil
 }
 
-type keeping struct{ driver.Connector }
+type keeping struct {
+	driver.Connector
+	hear func(sqlite.SQLitePreUpdateData)
+}
 
 func (k keeping) Connect(ctx context.Context) (driver.Conn, error) {
 	c, err := k.Connector.Connect(ctx)
@@ -33,6 +37,9 @@ func (k keeping) Connect(ctx context.Context) (driver.Conn, error) {
 	base, is := c.(connection)
 	if !is {
 		return nil, errors.Join(errors.New("the driver's connections lack what the record asks of them"), c.Close())
+	}
+	if k.hear != nil {
+		base.RegisterPreUpdateHook(k.hear)
 	}
 	return &keeper{connection: base, free: map[string]statement{}}, nil
 }
@@ -47,6 +54,7 @@ type connection interface {
 	driver.Pinger
 	driver.SessionResetter
 	driver.Validator
+	RegisterPreUpdateHook(callback sqlite.PreUpdateHookFn)
 }
 
 type statement interface {

@@ -18,6 +18,7 @@ import (
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"modernc.org/sqlite"
 
 	"mezzadro/core/day"
 )
@@ -35,6 +36,9 @@ type Store struct {
 	firm    atomic.Uint64
 	weather atomic.Uint64
 	folder  string
+
+	written  *written
+	standing standingKept
 
 	held   *os.File    // the lock on the folder
 	opened os.FileInfo // the record's file as it was opened
@@ -136,8 +140,8 @@ func openHeld(ctx context.Context, folder string) (*Store, error) {
 	}
 	pragmas := url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(ON)", "busy_timeout(5000)"}}
 	file := filepath.Join(folder, "mezzadro.db")
-	connect := func(extra string, conns int) (*sqlx.DB, error) {
-		db, err := openKept("file:" + url.PathEscape(file) + "?" + pragmas.Encode() + extra)
+	connect := func(extra string, conns int, hear func(sqlite.SQLitePreUpdateData)) (*sqlx.DB, error) {
+		db, err := openKept("file:"+url.PathEscape(file)+"?"+pragmas.Encode()+extra, hear)
 		if err == nil {
 			db.SetMaxOpenConns(conns)
 			err = db.PingContext(ctx)
@@ -147,7 +151,8 @@ func openHeld(ctx context.Context, folder string) (*Store, error) {
 		}
 		return db, nil
 	}
-	w, err := connect("&_txlock=immediate", 1)
+	rows := &written{}
+	w, err := connect("&_txlock=immediate", 1, rows.hear)
 	if err != nil {
 		return nil, err
 	}
@@ -165,7 +170,7 @@ func openHeld(ctx context.Context, folder string) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("record %s: %w", file, err), w.Close())
 	}
-	r, err := connect("", 4)
+	r, err := connect("", 4, nil)
 	if err != nil {
 		return nil, errors.Join(err, w.Close())
 	}
@@ -173,7 +178,7 @@ func openHeld(ctx context.Context, folder string) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(err, r.Close(), w.Close())
 	}
-	return &Store{read: r, write: w, folder: folder, opened: opened}, nil
+	return &Store{read: r, write: w, folder: folder, written: rows, opened: opened}, nil
 }
 
 // Close closes the file.
@@ -200,12 +205,12 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	}
 	var t touches
 	if err := f(Tx{tx, &t}); err != nil {
-		return errors.Join(err, tx.Rollback())
+		return errors.Join(err, s.takeBack(tx))
 	}
 	if err := (Tx{tx, &t}).note(ctx); err != nil {
-		return errors.Join(err, tx.Rollback())
+		return errors.Join(err, s.takeBack(tx))
 	}
-	err = tx.Commit()
+	err = s.keep(tx)
 	if b, is := ctx.Value(committedKey{}).(*atomic.Bool); is && err == nil {
 		b.Store(true)
 	}
@@ -229,9 +234,21 @@ func (s *Store) WriteQuietly(ctx context.Context, f func(tx Tx) error) error {
 		return err
 	}
 	if err := f(Tx{tx, &touches{}}); err != nil {
-		return errors.Join(err, tx.Rollback())
+		return errors.Join(err, s.takeBack(tx))
 	}
+	return s.keep(tx)
+}
+
+// keep commits a write. Where that fails it is not known what the disk has: what it wrote counts as written.
+func (s *Store) keep(tx *sqlx.Tx) error {
+	defer s.written.ended(true)
 	return tx.Commit()
+}
+
+// takeBack rolls a write back.
+func (s *Store) takeBack(tx *sqlx.Tx) error {
+	defer s.written.ended(false)
+	return tx.Rollback()
 }
 
 // Key is the idempotency key of a write with a hash of what was sent under it. The zero value is no key.

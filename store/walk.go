@@ -138,7 +138,7 @@ func (s *Store) MadeSafe(ctx context.Context, from string) (map[int64]string, er
 		Day   string `db:"day"`
 	}
 	rows, err := many[row](ctx, s.read, `SELECT plant_id, max(ended) AS day FROM job_order
-		WHERE in_sight = 1 AND kind = 'make safe' AND state = 'done' AND plant_id IS NOT NULL AND ended >= ? GROUP BY plant_id`, from)
+		WHERE in_sight = 1 AND state IN ('done', 'skipped') AND kind = 'make safe' AND state = 'done' AND plant_id IS NOT NULL AND ended >= ? GROUP BY +plant_id`, from)
 	out := make(map[int64]string, len(rows))
 	for _, r := range rows {
 		out[r.Plant] = r.Day

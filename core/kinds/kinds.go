@@ -5,8 +5,10 @@
 package kinds
 
 import (
-	"encoding/json"
+	"fmt"
+	"reflect"
 	"slices"
+	"strconv"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -137,11 +139,30 @@ func AskOf(kind job.Kind, species string, made day.Day, p job.Params) Ask {
 	if k, _ := Of(kind); k.Idle != nil {
 		k.Idle(&p)
 	}
-	text, err := json.Marshal(p) // in the order of its fields
-	if err != nil {
-		panic("kinds: parameters of an order: " + err.Error()) // plain values: it cannot be
+	return Ask{kind, species, made, inText(p)}
+}
+
+// inText are the parameters that are given, in the order of their fields: equal ones have equal texts.
+func inText(p job.Params) string {
+	v, out := reflect.ValueOf(p), make([]byte, 0, 64)
+	for i := range v.NumField() {
+		f := v.Field(i)
+		if f.IsZero() {
+			continue
+		}
+		out = append(strconv.AppendInt(out, int64(i), 10), ' ')
+		switch {
+		case f.Kind() == reflect.String:
+			out = strconv.AppendQuote(out, f.String())
+		case f.CanInt():
+			out = strconv.AppendInt(out, f.Int(), 10)
+		case f.CanFloat():
+			out = strconv.AppendFloat(out, f.Float(), 'g', -1, 64)
+		default:
+			out = fmt.Append(out, f.Interface()) // plain values all the way down
+		}
 	}
-	return Ask{kind, species, made, string(text)}
+	return string(out)
 }
 
 // Weather is what weather an order wants: by its kind, what it uses and whether it is done aloft.

@@ -219,30 +219,34 @@ func (p *Problem) Validate() error {
 }
 
 func (p *Problem) jobFaults(i int) (bad invalid.Fields) {
-	j, at := &p.Jobs[i], fmt.Sprintf("jobs[%d].", i)
+	j := &p.Jobs[i]
+	at := func(field string, of ...any) string { return fmt.Sprintf("jobs[%d].", i) + fmt.Sprintf(field, of...) }
 	if j.Place < 0 || j.Place >= len(p.Places) {
-		bad.Add(at+"place", j.Place, "there is no place of that number")
+		bad.Add(at("place"), j.Place, "there is no place of that number")
 	}
-	bad.Within(at+"minutes", j.Minutes, 1, 10_000, "minutes")
+	if !(j.Minutes >= 1 && j.Minutes <= 10_000) { // nor what is no number
+		bad.Within(at("minutes"), j.Minutes, 1, 10_000, "minutes")
+	}
 	for d, c := range j.Costs {
 		if c < 0 || c > Forbidden {
-			bad.Add(fmt.Sprintf("%scosts[%d]", at, d), c, "want 0 to 100, or 101 for forbidden")
+			bad.Add(at("costs[%d]", d), c, "want 0 to 100, or 101 for forbidden")
 		}
 	}
 	for k, g := range j.After {
 		if g.Job >= len(p.Jobs) || g.Job < -1 || g.Job == i {
-			bad.Add(fmt.Sprintf("%safter[%d].job", at, k), g.Job, "there is no other job of that number")
+			bad.Add(at("after[%d].job", k), g.Job, "there is no other job of that number")
 		}
 		if g.Max > 0 && g.Max < g.Min {
-			bad.Add(fmt.Sprintf("%safter[%d].max_days", at, k), g.Max, "is less than the least gap, %d days", g.Min)
+			bad.Add(at("after[%d].max_days", k), g.Max, "is less than the least gap, %d days", g.Min)
 		}
 	}
-	for name, pin := range map[string]*Pin{"pin": j.Pin, "was": j.Was} {
+	for k, pin := range [...]*Pin{j.Pin, j.Was} {
+		name := [...]string{"pin", "was"}[k]
 		if pin != nil && (pin.Crew < 0 || pin.Crew >= len(p.Crews) || pin.Day < 0 || pin.Day >= p.Days) {
-			bad.Add(at+name, pin, "there is no such crew or day")
+			bad.Add(at("%s", name), pin, "there is no such crew or day")
 		}
 		if pin != nil && (pin.At < 0 || pin.At > allDay) {
-			bad.Add(at+name+".at", pin.At, "want minutes after midnight, 0 to 1440")
+			bad.Add(at("%s.at", name), pin.At, "want minutes after midnight, 0 to 1440")
 		}
 	}
 	return bad

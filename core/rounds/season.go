@@ -43,6 +43,7 @@ type weekly struct {
 	best   int
 	second float64 // the least cost of any other week
 	takes  float64 // minutes of people
+	leaves float64 // what it costs where it finds no week
 	skills []int   // indices of the skills it asks for
 }
 
@@ -79,6 +80,8 @@ type spread struct {
 	order  []int   // by what they lose in another week, the most first
 	at     []int   // week of each job; -1 none
 	least  float64 // minutes of people that the shortest job takes
+	open   []roomIn
+	costs  []float64 // of all jobs, one after the other
 }
 
 func newSpread(p *Problem, weeks int) *spread {
@@ -112,7 +115,8 @@ func newSpread(p *Problem, weeks int) *spread {
 			}
 		}
 	}
-	s.jobs = make([]weekly, len(p.Jobs))
+	s.jobs, s.costs = make([]weekly, len(p.Jobs)), make([]float64, len(p.Jobs)*weeks)
+	s.order = make([]int, 0, len(p.Jobs))
 	for j := range p.Jobs {
 		s.jobs[j] = s.weekly(j)
 		s.at[j], s.least = -1, min(s.least, s.jobs[j].takes)
@@ -139,15 +143,16 @@ func newSpread(p *Problem, weeks int) *spread {
 
 func (s *spread) weekly(j int) weekly {
 	k := &s.p.Jobs[j]
-	out := weekly{job: j, costs: make([]float64, s.weeks), best: -1, takes: k.Takes()}
+	weight := k.weight()
+	out := weekly{job: j, costs: s.costs[j*s.weeks : (j+1)*s.weeks], best: -1, takes: k.Takes(), leaves: tooLate * weight}
 	for w := range out.costs {
 		least := Forbidden
-		for d := 7 * w; d < 7*w+7; d++ {
-			least = min(least, k.cost(d))
+		for _, c := range k.Costs[min(7*w, len(k.Costs)):min(7*w+7, len(k.Costs))] {
+			least = min(least, c)
 		}
 		out.costs[w] = far
 		if least < Forbidden {
-			out.costs[w] = float64(least)*k.weight() + soonEach*float64(7*w)
+			out.costs[w] = float64(least)*weight + soonEach*float64(7*w)
 			if out.best < 0 || out.costs[w] < out.costs[out.best] {
 				out.best = w
 			}
@@ -259,14 +264,14 @@ const swapRounds = 4
 func (s *spread) swap() {
 	for range swapRounds {
 		better := false
-		in := make([][]int, s.weeks)
+		in := make([][]lost, s.weeks)
 		for j, w := range s.at {
 			if w >= 0 {
-				in[w] = append(in[w], j)
+				in[w] = append(in[w], lost{j, s.jobs[j].loses(w), s.jobs[j].takes})
 			}
 		}
 		for w := range in {
-			slices.SortStableFunc(in[w], func(a, b int) int { return cmp.Compare(s.jobs[a].loses(w), s.jobs[b].loses(w)) })
+			slices.SortStableFunc(in[w], func(a, b lost) int { return cmp.Compare(a.loses, b.loses) })
 		}
 		for _, j := range s.order {
 			k := &s.jobs[j]
@@ -281,11 +286,17 @@ func (s *spread) swap() {
 	}
 }
 
+// lost is a job in a week, with the least that it costs more in any other.
+type lost struct {
+	job          int
+	loses, takes float64
+}
+
 // swapIn tries to put a job into its best week in the place of one of those there, who come in the order of what they
 // lose elsewhere, the least first.
-func (s *spread) swapIn(j int, there []int) bool {
+func (s *spread) swapIn(j int, there []lost) bool {
 	k := &s.jobs[j]
-	from, now := s.at[j], s.leaving(j)
+	from, now := s.at[j], k.leaves
 	if from >= 0 {
 		now = k.costs[from]
 	}
@@ -297,17 +308,25 @@ func (s *spread) swapIn(j int, there []int) bool {
 		s.put(j, k.best, 1)
 		return true
 	}
-	most := s.roomElsewhere(k.best, from, k.takes)
-	if most < s.least {
+	open := s.roomElsewhere(k.best, from, k.takes)
+	if len(open) == 0 {
 		return false // no other week has hours for any job
 	}
-	for _, other := range there {
-		o := &s.jobs[other]
-		if o.loses(k.best) >= gain-1e-9 {
+	most := 0.0
+	for _, w := range open {
+		most = max(most, w.room)
+	}
+	for _, t := range there {
+		if t.loses >= gain-1e-9 {
 			return false // nor does any after it find a week that is cheap enough
 		}
-		if o.takes > most {
+		if t.takes > most {
 			continue // no other week has hours for it
+		}
+		other, o := t.job, &s.jobs[t.job]
+		bound := o.costs[k.best] + gain - 1e-9
+		if !slices.ContainsFunc(open, func(w roomIn) bool { return w.room >= o.takes && o.costs[w.week] < bound }) {
+			continue // no other week that has hours for it is cheap enough
 		}
 		if s.at[other] != k.best || o.takes < k.takes && s.room[k.best]+o.takes < k.takes {
 			continue
@@ -318,7 +337,7 @@ func (s *spread) swapIn(j int, there []int) bool {
 		}
 		if s.fits(j, k.best) {
 			s.put(j, k.best, 1)
-			if to := s.cheapest(other, o.costs[k.best]+gain-1e-9); to >= 0 {
+			if to := s.cheapest(other, bound); to >= 0 {
 				s.put(other, to, 1)
 				return true
 			}
@@ -332,17 +351,25 @@ func (s *spread) swapIn(j int, there []int) bool {
 	return false
 }
 
-// roomElsewhere is the most hours that any week but one has, once what takes so long has left another (-1: none).
-func (s *spread) roomElsewhere(but, left int, takes float64) (most float64) {
+// roomIn is what hours a week has.
+type roomIn struct {
+	week int
+	room float64
+}
+
+// roomElsewhere are the weeks but one that have hours for some job, once what takes so long has left another (-1: none).
+// It holds until it is asked for again.
+func (s *spread) roomElsewhere(but, left int, takes float64) []roomIn {
+	s.open = s.open[:0]
 	for w, room := range s.room {
 		if w == left {
 			room += takes
 		}
-		if w != but {
-			most = max(most, room)
+		if w != but && room >= s.least {
+			s.open = append(s.open, roomIn{w, room})
 		}
 	}
-	return most
+	return s.open
 }
 
 // elsewhere is the least that a job costs in any week but one.
@@ -355,9 +382,6 @@ func (k *weekly) elsewhere(w int) float64 {
 
 // loses is the least that a job costs more in any other week than in one.
 func (k *weekly) loses(w int) float64 { return k.elsewhere(w) - k.costs[w] }
-
-// leaving is what a job costs that finds no week.
-func (s *spread) leaving(j int) float64 { return tooLate * s.p.Jobs[j].weight() }
 
 func (s *spread) tell() Outlook {
 	out := Outlook{Weeks: make([]Week, s.weeks), Moved: []Moved{}, Left: []int{}}

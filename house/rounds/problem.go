@@ -129,20 +129,28 @@ func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, c
 	places := map[int64]*estate.Place{}
 	o.problem.Jobs, o.orders = make([]rounds.Job, 0, len(list)), make([]store.OrderFull, 0, len(list))
 	o.curves = make([]job.Curve, 0, len(list))
-	for _, k := range list {
-		pl := places[k.PropertyID]
-		if pl == nil {
-			var err error
-			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
+	for i := range list {
+		if of := list[i].PropertyID; places[of] == nil {
+			pl, err := h.Place(ctx, of)
+			if err != nil {
 				return err
 			}
-			places[k.PropertyID] = pl
+			places[of] = pl
 		}
-		c, err := h.Work.Shared(ctx, k, pl)
-		if err != nil {
-			return err
+	}
+	costs := make([]*estate.Shared, len(list))
+	err := estate.OnAllCores(len(list), func(i int) (err error) {
+		costs[i], err = h.Work.Shared(ctx, list[i], places[list[i].PropertyID])
+		if err == nil {
+			costs[i].Span(o.problem.From, o.problem.Days) // worked out here, and kept
 		}
-		o.add(k, c, pl, at, cards, anew)
+		return err
+	})
+	if err != nil {
+		return err
+	}
+	for i, k := range list {
+		o.add(k, costs[i], places[k.PropertyID], at, cards, anew)
 	}
 	return nil
 }
