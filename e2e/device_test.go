@@ -126,6 +126,31 @@ func TestKeptAndSentLater(t *testing.T) {
 	}
 }
 
+// TestScalesOnTheDevice: where amounts stand in a chart, what stands where, round marks, and lines with gaps.
+func TestScalesOnTheDevice(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	for _, c := range []struct{ expression, want string }{
+		{"device.scale.scale([0, 100], [10, 210])(25)", "60"},
+		{"device.scale.scale([0, 100], [10, 210]).back(60)", "25"},
+		{"device.scale.scale([-20, 30], [100, 0])(-20)", "100"}, // cold below
+		{"device.scale.scale([5, 5], [10, 20])(5)", "10"},       // all the same: nothing is stretched
+		{"device.scale.scale([5, 5], [10, 20]).back(12)", "5"},
+		{"device.scale.scale([-13.3, 18.2], [100, 0], 5).back(100)", "-15"}, // widened to round amounts
+		{"device.scale.scale([-13.3, 18.2], [100, 0], 5).ticks(5)", "-15,-10,-5,0,5,10,15,20"},
+		{"device.scale.lineThrough([[0, 1], [2, 3.14159]])", "M0 1L2 3.1"},
+		{"device.scale.lineThrough([[0, 1], [1, 1], undefined, [3, 3], [4, 4]])", "M0 1L1 1M3 3L4 4"},
+		{"device.scale.lineThrough([undefined, [3, 3], undefined])", "M3 3Z"}, // a day alone is a dot
+		{"device.scale.lineThrough([])", ""},
+		{"device.scale.between([[0, 5, 1], [2, 6, 2]])", "M0 1L2 2L2 6L0 5Z"},
+		{"device.scale.between([[0, 5, 1], undefined, [2, 6, 2]])", "M0 1L0 5ZM2 2L2 6Z"},
+	} {
+		if got := on[string](b, "String("+c.expression+")"); got != c.want {
+			t.Errorf("%s is %q, want %q", c.expression, got, c.want)
+		}
+	}
+}
+
 // TestUnitsOnTheDevice: figures as they are shown and entered, in both systems, and what people write into a field.
 func TestUnitsOnTheDevice(t *testing.T) {
 	t.Parallel()

@@ -3,6 +3,7 @@ package e2e
 import (
 	"fmt"
 	"regexp"
+	"strings"
 	"testing"
 )
 
@@ -213,6 +214,27 @@ func TestFingersOnAPhone(t *testing.T) {
 	b.eval(`document.body.insertAdjacentHTML('beforeend', '<a id=low class="inline-block" style="min-height:0">low</a>')`)
 	if low, _ := b.eval(tooLow).(string); low == "" {
 		t.Error("a link of one line is not found")
+	}
+}
+
+// TestAlikeDays: what all days of a job are is said once; where they differ, each says its own.
+func TestAlikeDays(t *testing.T) {
+	t.Parallel()
+	s := reading(t)
+	b := open(t, s, 1280, 800)
+	words := func(job string) string {
+		b.visit(fmt.Sprintf("/#/rounds/%d", s.orderOf(job)))
+		b.see(job)
+		b.settled()
+		got, _ := b.eval(`[...document.querySelectorAll('[aria-label=Days] span[title]')].map(e => e.innerText).join(' ')`).(string)
+		return got
+	}
+	if got := words("Clear dead wood from Holm oak"); got != "" {
+		t.Errorf("each day of a job for any day says %q", got)
+	}
+	b.see("all of these days are best.")
+	if got := words("Tie in the vine on the refectory"); !strings.Contains(got, "best") || strings.Count(got, "best") == len(strings.Fields(got)) {
+		t.Errorf("days that differ say %q", got)
 	}
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 	"time"
 )
@@ -170,6 +171,61 @@ func BenchmarkFortnight(b *testing.B) {
 		b.ReportMetric(100*(1-plan.Score.Travel/other.Travel), "%driving/"+name)
 	}
 	b.Logf("%+v, floor %.0f, %d visits, %d left", plan.Score, floor, len(plan.Visits), len(plan.Left))
+}
+
+// BenchmarkSixSeconds plans the same fortnight as a person does who does not wait: how far six seconds of ten seeds each
+// are above a minute of the best of two. It takes three minutes.
+func BenchmarkSixSeconds(b *testing.B) {
+	p := firm(3, 200, 1500, 3, 14)
+	made := func(seed uint64, d time.Duration) float64 {
+		plan, err := Make(p, seed, until(d))
+		if err != nil {
+			b.Fatal(err)
+		}
+		return plan.Score.Total
+	}
+	var short []float64
+	for b.Loop() {
+		short = short[:0]
+		for seed := range uint64(10) {
+			short = append(short, made(seed+1, 6*time.Second))
+		}
+	}
+	b.StopTimer()
+	long := math.Min(made(1, time.Minute), made(2, time.Minute))
+	mean := 0.0
+	for _, v := range short {
+		mean += v / float64(len(short))
+	}
+	above := func(v float64) float64 { return 100 * (v/long - 1) }
+	b.ReportMetric(above(slices.Min(short)), "%least")
+	b.ReportMetric(above(mean), "%mean")
+	b.ReportMetric(above(slices.Max(short)), "%most")
+}
+
+// BenchmarkDaysHold plans the fortnight as reckoned and so that four days of five hold, and lives through a thousand
+// drawn fortnights of each: the share of days that run over.
+func BenchmarkDaysHold(b *testing.B) {
+	p := firm(3, 200, 1500, 3, 14)
+	held := *p
+	held.Sure, held.Fortnights = 0.8, 30
+	var plain, steady Plan
+	for b.Loop() {
+		for _, x := range []struct {
+			of   *Problem
+			plan *Plan
+		}{{p, &plain}, {&held, &steady}} {
+			var err error
+			if *x.plan, err = Make(x.of, 1, until(6*time.Second)); err != nil {
+				b.Fatal(err)
+			}
+		}
+	}
+	b.StopTimer()
+	b.ReportMetric(100*plain.search.lateShare(), "%over/reckoned")
+	b.ReportMetric(100*steady.search.lateShare(), "%over/held")
+	b.ReportMetric(100*(steady.Score.Total/plain.Score.Total-1), "%dearer")
+	b.ReportMetric(float64(len(steady.Left)-len(plain.Left)), "more-left")
 }
 
 // BenchmarkHeal repairs a plan after a day of rain: what stood on it finds other days, the rest stays.

@@ -8,6 +8,7 @@ import { coordinates } from './garden/coordinates';
 import { placed, widthOf } from './ground/labels';
 import * as plan from './ground/plan';
 import * as dates from './lib/dates';
+import * as scale from './lib/scale';
 import * as units from './lib/units';
 
 type Thing = { say: string };
@@ -53,5 +54,5 @@ function on(today: string) {
 }
 
 Object.assign(window, {
-  device: { beyond, joined, joinedNote, queued, units, dates, coordinates, usual, inUnits, on, plan, placed, widthOf },
+  device: { beyond, joined, joinedNote, queued, units, dates, coordinates, usual, inUnits, on, plan, placed, scale, widthOf },
 });

@@ -147,6 +147,14 @@
       : [],
   );
   const ended = $derived(job?.state === 'done' || job?.state === 'skipped');
+  // What all days to come are for the chosen job is said once, and not in each.
+  const alike = $derived.by(() => {
+    if (!job || ended) return '';
+    const [first, ...others] = (rounds?.days ?? [])
+      .filter((d) => d.day >= house.today)
+      .map((d) => costWord(cost(job!, d.day), d.day, job));
+    return first && others.length && others.every((w) => w === first) ? first : '';
+  });
   const sheet = $derived(rounds?.days?.find((d) => d.day === day));
   const why = $derived(
     job
@@ -352,6 +360,7 @@
       >
       <Button size="sm" color="light" class="min-h-11" onclick={() => show(plusDays(from, span))}>Later</Button>
     </div>
+    {#if alike && job}<p class="mt-1 text-sm">{job.title}: all of these days are <b>{alike}</b>.</p>{/if}
     <div class="mt-2 grid gap-1 max-sm:gap-0 sm:grid-cols-7" role="group" aria-label="Days">
       {#each { length: before }, i (i)}<span class="max-sm:hidden" aria-hidden="true"></span>{/each}
       {#each rounds?.days as d (d.day)}
@@ -385,7 +394,7 @@
             >{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
           {#if d.flags.length}<span class="block text-xs font-bold text-bad">does not work</span>{/if}
-          {#if c !== undefined}<span
+          {#if c !== undefined && !alike}<span
               class="mt-0.5 block text-xs {isGood(c) ? 'font-bold text-moss' : 'text-soft'}"
               title={costOf(c)}>{costWord(c, d.day, job)}</span
             >{/if}
