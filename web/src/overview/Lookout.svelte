@@ -260,8 +260,9 @@
                         : 'border border-moss bg-white'}"
                       href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
                     >
-                    <button class="min-h-11 px-1 text-sm whitespace-nowrap text-moss underline max-sm:justify-self-end" onclick={() => (dating = l)}
-                      >On a day<span class="sr-only">: the walk of {l.property}</span></button
+                    <button
+                      class="min-h-11 px-1 text-sm whitespace-nowrap text-moss underline max-sm:justify-self-end"
+                      onclick={() => (dating = l)}>On a day<span class="sr-only">: the walk of {l.property}</span></button
                     >
                   {/if}
                 </header>
