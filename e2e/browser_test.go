@@ -101,7 +101,8 @@ func startAt(t testing.TB, addr, command, data string, args ...string) *server {
 			t.Log(errorsIn(log.Name()))
 		}
 	})
-	for deadline := time.Now().Add(patience); time.Now().Before(deadline); {
+	// A sample of another day is worked out anew: a quarter of a minute of processor, on a busy machine more than one.
+	for deadline := time.Now().Add(3 * patience); time.Now().Before(deadline); {
 		if res, err := http.Get(s.url + "/api/v1/frame"); err == nil {
 			res.Body.Close()
 			return s
