@@ -360,7 +360,10 @@
       >
       <Button size="sm" color="light" class="min-h-11" onclick={() => show(plusDays(from, span))}>Later</Button>
     </div>
-    {#if alike && job}<p class="mt-1 text-sm">{job.title}: all of these days are <b>{alike}</b>.</p>{/if}
+    {#if alike && job}<p class="mt-1 text-sm">
+        {job.title}: {#if cost(job, rounds?.days.at(-1)?.day ?? day) > 100}<b>none of these days is allowed</b>{:else}all of these
+          days are <b>{alike}</b>{/if}.
+      </p>{/if}
     <div class="mt-2 grid gap-1 max-sm:gap-0 sm:grid-cols-7" role="group" aria-label="Days">
       {#each { length: before }, i (i)}<span class="max-sm:hidden" aria-hidden="true"></span>{/each}
       {#each rounds?.days as d (d.day)}
