@@ -82,7 +82,7 @@ type OrderFull struct {
 }
 
 // Core is the order as the core knows it.
-func (o OrderFull) Core() (job.Order, error) {
+func (o *OrderFull) Core() (job.Order, error) {
 	made, err := day.Parse(o.ForDay)
 	if err != nil {
 		return job.Order{}, fmt.Errorf("order %d: %w", o.ID, err)

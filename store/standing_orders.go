@@ -103,11 +103,12 @@ func (w *written) take() map[string]map[int64]bool {
 type standingKept struct {
 	mu   sync.Mutex
 	read bool
-	list []OrderFull
+	list []*OrderFull
 }
 
-// StandingOrders are all that stand with all that they ask, by id. The list is shared: it is read only.
-func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
+// StandingOrders are all that stand with all that they ask, by id. They are shared and read only: an order is the same
+// one as long as nothing is written that it is told by, and then another.
+func (s *Store) StandingOrders(ctx context.Context) ([]*OrderFull, error) {
 	k := &s.standing
 	k.mu.Lock()
 	defer k.mu.Unlock()
@@ -129,9 +130,13 @@ func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
 			AND ` + stands + ` ORDER BY o.id`
 		args = []any{idList(rows[tableOrder]), idList(rows[tablePlant]), idList(rows[tableProperty])}
 	}
-	list, err := many[OrderFull](ctx, s.read, query, args...)
+	rowsNow, err := many[OrderFull](ctx, s.read, query, args...)
 	if err != nil {
 		return nil, err
+	}
+	list := make([]*OrderFull, 0, len(rowsNow))
+	for i := range rowsNow {
+		list = append(list, &rowsNow[i])
 	}
 	if !anew {
 		list = merged(k.list, list, func(o *OrderFull) bool {
@@ -143,16 +148,16 @@ func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
 }
 
 // merged is a list less what was written, with what that is now; both are in the order of their ids, as is what comes.
-func merged(list, now []OrderFull, written func(*OrderFull) bool) []OrderFull {
-	out := make([]OrderFull, 0, len(list)+len(now))
-	for i := range list {
-		if written(&list[i]) {
+func merged(list, now []*OrderFull, written func(*OrderFull) bool) []*OrderFull {
+	out := make([]*OrderFull, 0, len(list)+len(now))
+	for _, k := range list {
+		if written(k) {
 			continue
 		}
-		for len(now) > 0 && now[0].ID < list[i].ID {
+		for len(now) > 0 && now[0].ID < k.ID {
 			out, now = append(out, now[0]), now[1:]
 		}
-		out = append(out, list[i])
+		out = append(out, k)
 	}
 	return append(out, now...)
 }

@@ -122,8 +122,8 @@ func asWritten(t *testing.T, s *Store) {
 		return
 	}
 	for i := range want {
-		if !reflect.DeepEqual(got[i], want[i]) {
-			t.Errorf("order %d is kept as\n%+v, want\n%+v", want[i].ID, got[i], want[i])
+		if !reflect.DeepEqual(*got[i], want[i]) {
+			t.Errorf("order %d is kept as\n%+v, want\n%+v", want[i].ID, *got[i], want[i])
 		}
 	}
 }

@@ -44,11 +44,25 @@ func (d Day) InCycle() (n int, ok bool) {
 
 // Parse reads YYYY-MM-DD. It refuses dates that are not on the calendar, such as 2027-02-30.
 func Parse(s string) (Day, error) {
-	t, err := time.Parse(time.DateOnly, s)
-	if err != nil {
-		return None, fmt.Errorf("date %q: want a day of the calendar as YYYY-MM-DD", s)
+	if len(s) == len(time.DateOnly) && s[4] == '-' && s[7] == '-' {
+		year, month, date := digits(s[:4]), digits(s[5:7]), digits(s[8:])
+		t := time.Date(year, time.Month(month), date, 0, 0, 0, 0, time.UTC)
+		if min(year, month, date) >= 0 && t.Month() == time.Month(month) && t.Day() == date { // else it carried over
+			return FromTime(t), nil
+		}
 	}
-	return FromTime(t), nil
+	return None, fmt.Errorf("date %q: want a day of the calendar as YYYY-MM-DD", s)
+}
+
+// digits is the number that a text of nothing but digits stands for; -1: it is none.
+func digits(s string) (n int) {
+	for _, c := range []byte(s) {
+		if c < '0' || c > '9' {
+			return -1
+		}
+		n = 10*n + int(c-'0')
+	}
+	return n
 }
 
 // Time is midnight UTC at the start of the day.

@@ -82,10 +82,23 @@ type spread struct {
 	least  float64 // minutes of people that the shortest job takes
 	open   []roomIn
 	costs  []float64 // of all jobs, one after the other
+	vain   []vain    // by the week a job is in, of none first, and its best
+	moves  int       // how often a job has found another week
+	byDays map[*int]byDays
 }
 
+// vain are tries of jobs to get into their best week that came to nothing, as long as no job has moved since.
+type vain struct {
+	moves int
+	tried []try
+}
+
+// try is what a job would have gained that asks for nothing but its minutes of people.
+type try struct{ gain, takes float64 }
+
 func newSpread(p *Problem, weeks int) *spread {
-	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs)), least: far}
+	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs)), least: far,
+		byDays: map[*int]byDays{}}
 	s.next = make([][]int, len(p.Jobs))
 	for j := range p.Jobs {
 		for _, g := range p.Jobs[j].After {
@@ -143,16 +156,12 @@ func newSpread(p *Problem, weeks int) *spread {
 
 func (s *spread) weekly(j int) weekly {
 	k := &s.p.Jobs[j]
-	weight := k.weight()
+	weight, leasts := k.weight(), s.leasts(k.Costs)
 	out := weekly{job: j, costs: s.costs[j*s.weeks : (j+1)*s.weeks], best: -1, takes: k.Takes(), leaves: tooLate * weight}
 	for w := range out.costs {
-		least := Forbidden
-		for _, c := range k.Costs[min(7*w, len(k.Costs)):min(7*w+7, len(k.Costs))] {
-			least = min(least, c)
-		}
 		out.costs[w] = far
-		if least < Forbidden {
-			out.costs[w] = float64(least)*weight + soonEach*float64(7*w)
+		if leasts[w] < Forbidden {
+			out.costs[w] = float64(leasts[w])*weight + soonEach*float64(7*w)
 			if out.best < 0 || out.costs[w] < out.costs[out.best] {
 				out.best = w
 			}
@@ -171,6 +180,29 @@ func (s *spread) weekly(j int) weekly {
 	}
 	return out
 }
+
+// leasts are what each week costs by days: worked out once for jobs that share their list.
+func (s *spread) leasts(costs []int) []int {
+	var of *int
+	if len(costs) > 0 {
+		of = &costs[0]
+	}
+	if known := s.byDays[of]; len(known.days) == len(costs) && known.weeks != nil {
+		return known.weeks
+	}
+	out := make([]int, s.weeks)
+	for w := range out {
+		out[w] = Forbidden
+		for _, c := range costs[min(7*w, len(costs)):min(7*w+7, len(costs))] {
+			out[w] = min(out[w], c)
+		}
+	}
+	s.byDays[of] = byDays{costs, out}
+	return out
+}
+
+// byDays is what days cost, and so the weeks.
+type byDays struct{ days, weeks []int }
 
 // fits reports that a week has hours for a job, and people who can do it, and is far enough from what it waits for and
 // what waits for it.
@@ -264,15 +296,8 @@ const swapRounds = 4
 func (s *spread) swap() {
 	for range swapRounds {
 		better := false
-		in := make([][]lost, s.weeks)
-		for j, w := range s.at {
-			if w >= 0 {
-				in[w] = append(in[w], lost{j, s.jobs[j].loses(w), s.jobs[j].takes})
-			}
-		}
-		for w := range in {
-			slices.SortStableFunc(in[w], func(a, b lost) int { return cmp.Compare(a.loses, b.loses) })
-		}
+		in := s.inWeeks()
+		s.vain = nil // others are there now
 		for _, j := range s.order {
 			k := &s.jobs[j]
 			if k.best < 0 || s.at[j] == k.best {
@@ -284,6 +309,20 @@ func (s *spread) swap() {
 			return
 		}
 	}
+}
+
+// inWeeks are the jobs of each week, by what they lose elsewhere.
+func (s *spread) inWeeks() [][]lost {
+	in := make([][]lost, s.weeks)
+	for j, w := range s.at {
+		if w >= 0 {
+			in[w] = append(in[w], lost{j, s.jobs[j].loses(w), s.jobs[j].takes})
+		}
+	}
+	for w := range in {
+		slices.SortStableFunc(in[w], func(a, b lost) int { return cmp.Compare(a.loses, b.loses) })
+	}
+	return in
 }
 
 // lost is a job in a week, with the least that it costs more in any other.
@@ -306,8 +345,23 @@ func (s *spread) swapIn(j int, there []lost) bool {
 			s.put(j, from, -1)
 		}
 		s.put(j, k.best, 1)
+		s.moves++
 		return true
 	}
+	if s.inVain(j, gain) {
+		return false
+	}
+	if s.change(j, gain, there) {
+		s.moves++
+		return true
+	}
+	s.noteVain(j, gain)
+	return false
+}
+
+// change looks for one in a job's best week who lets it in, and puts the two where they go.
+func (s *spread) change(j int, gain float64, there []lost) bool {
+	k, from := &s.jobs[j], s.at[j]
 	open := s.roomElsewhere(k.best, from, k.takes)
 	if len(open) == 0 {
 		return false // no other week has hours for any job
@@ -349,6 +403,44 @@ func (s *spread) swapIn(j int, there []lost) bool {
 		}
 	}
 	return false
+}
+
+// triesOf are the vain tries from a job's week to its best.
+func (s *spread) triesOf(j int) *vain {
+	if s.vain == nil {
+		s.vain = make([]vain, (s.weeks+1)*s.weeks)
+	}
+	v := &s.vain[(s.at[j]+1)*s.weeks+s.jobs[j].best]
+	if v.moves != s.moves {
+		v.moves, v.tried = s.moves, v.tried[:0]
+	}
+	return v
+}
+
+// alone reports a job that waits for no other, and no other for it.
+func (s *spread) alone(j int) bool { return len(s.next[j]) == 0 && len(s.p.Jobs[j].After) == 0 }
+
+// inVain reports that a job which asks for no more and would gain no less has tried the same for nothing. One that
+// leaves a week gives that its hours, so there only the same minutes are alike; one that others wait for may let those
+// move too.
+func (s *spread) inVain(j int, gain float64) bool {
+	takes, from := s.jobs[j].takes, s.at[j]
+	return s.alone(j) && slices.ContainsFunc(s.triesOf(j).tried, func(t try) bool {
+		return t.gain >= gain && (t.takes == takes || from < 0 && t.takes < takes)
+	})
+}
+
+// noteVain keeps a try that came to nothing, in the place of those that it makes needless.
+func (s *spread) noteVain(j int, gain float64) {
+	k, from := &s.jobs[j], s.at[j]
+	if len(k.skills) > 0 || !s.alone(j) {
+		return // it may have failed by what others do not ask
+	}
+	v := s.triesOf(j)
+	v.tried = slices.DeleteFunc(v.tried, func(t try) bool {
+		return t.gain <= gain && (t.takes == k.takes || from < 0 && t.takes > k.takes)
+	})
+	v.tried = append(v.tried, try{gain, k.takes})
 }
 
 // roomIn is what hours a week has.

@@ -94,6 +94,46 @@ func TestSeasonHolds(t *testing.T) {
 	}
 }
 
+// TestNobodyMissesAPlace: once nobody changes places any more, no job out of its best week finds one there that would
+// let it in, tried anew without what was learnt from others that found nobody.
+func TestNobodyMissesAPlace(t *testing.T) {
+	tried := 0
+	for seed := range uint64(30) {
+		r := rand.New(rand.NewPCG(seed, 9))
+		weeks := 3 + r.IntN(10)
+		p := firm(seed, 20, 300, 1+r.IntN(2), 14)
+		for j := range p.Jobs {
+			best, costs := r.IntN(weeks), make([]int, weeks)
+			for w := range costs {
+				costs[w] = min(100, (1+r.IntN(12))*max(w-best, best-w))
+			}
+			k := &p.Jobs[j]
+			if k.Costs, k.Minutes = weekCosts(costs...), k.Minutes*float64(2+r.IntN(9)); r.IntN(2) == 0 {
+				k.After = nil
+			}
+		}
+		s := newSpread(p, weeks)
+		for _, j := range s.order {
+			s.place(j)
+		}
+		for before := []int(nil); !slices.Equal(before, s.at); s.swap() {
+			before = slices.Clone(s.at)
+		}
+		in := s.inWeeks()
+		for _, j := range s.order {
+			if best := s.jobs[j].best; best >= 0 && s.at[j] != best {
+				s.vain = nil
+				if tried++; s.swapIn(j, in[best]) {
+					t.Fatalf("firm %d: job %d found a place in its best week after all", seed, j)
+				}
+			}
+		}
+	}
+	if tried < 500 {
+		t.Errorf("%d jobs out of their best week", tried)
+	}
+}
+
 // BenchmarkSeason10000 spreads 10,000 jobs over half a year of three crews.
 func BenchmarkSeason10000(b *testing.B) {
 	p := firm(7, 200, 10_000, 3, 14)

@@ -146,7 +146,7 @@ func (h *Room) curvesOf(ctx context.Context, list []store.OrderFull) ([]job.Curv
 		if err != nil {
 			return nil, err
 		}
-		c, err := h.Work.Shared(ctx, k, pl)
+		c, err := h.Work.Shared(ctx, &k, pl)
 		if err != nil {
 			return nil, err
 		}

@@ -149,7 +149,7 @@ func (h *Room) priced(ctx context.Context, in EstimateIn) ([]store.OrderFull, er
 	for _, k := range all {
 		wanted := slices.Contains(in.Orders, k.ID)
 		if k.PropertyID == in.PropertyID && (wanted || len(in.Orders) == 0 && k.Agreed == "" && !k.Passed && h.soon(k)) {
-			out = append(out, k)
+			out = append(out, *k)
 		}
 	}
 	for i, id := range in.Orders {
@@ -167,7 +167,7 @@ func (h *Room) priced(ctx context.Context, in EstimateIn) ([]store.OrderFull, er
 const soonDays = 180
 
 // soon reports a job of the coming half year: next year's is not asked about yet.
-func (h *Room) soon(k store.OrderFull) bool {
+func (h *Room) soon(k *store.OrderFull) bool {
 	on := store.DayOf(k.Day)
 	if !on.Given() {
 		on = store.DayOf(k.BestDay)

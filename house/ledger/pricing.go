@@ -82,7 +82,7 @@ func (h *Room) lines(ctx context.Context, list []store.OrderFull, rates estimate
 			}
 			places[k.PropertyID] = pl
 		}
-		c, err := h.Work.Shared(ctx, k, pl)
+		c, err := h.Work.Shared(ctx, &k, pl)
 		if err != nil {
 			return nil, err
 		}

@@ -88,7 +88,7 @@ func (h *Room) accept(
 	a *Accepted,
 	undo *[]undone,
 ) error {
-	k, crew, on := of.orders[j], of.crews[v.Crew], v.Date.String()
+	k, crew, on := *of.orders[j], of.crews[v.Crew], v.Date.String()
 	x, running := of.parts[j]
 	if running {
 		id, there := parts.ids[j]
@@ -200,7 +200,8 @@ func (h *Room) takeBack(ctx context.Context, key store.Key, p *proposal) (Accept
 		}
 		for j := range p.of.orders { // so that it can be taken again
 			if v := now[p.of.orders[j].ID]; v != 0 {
-				p.of.orders[j].Version = v
+				fresh := *p.of.orders[j]
+				fresh.Version, p.of.orders[j] = v, &fresh
 			}
 		}
 		p.undo, p.told.State = nil, "done"

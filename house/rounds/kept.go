@@ -42,7 +42,7 @@ type keptPart struct {
 func (p *proposal) written() (string, error) {
 	k := kept{Told: p.told, Problem: p.of.problem, Visits: p.plan.Visits, Undo: p.undo}
 	for j, o := range p.of.orders {
-		x := keptOrder(o)
+		x := keptOrder(*o)
 		if part, is := p.of.parts[j]; is {
 			x.Part = &keptPart{part.n, part.pieces, part.running}
 		}
@@ -94,7 +94,8 @@ func readKept(text string) (*proposal, error) {
 	}
 	of := &planned{problem: k.Problem, crews: k.Told.Crews, parts: map[int]part{}}
 	for j, x := range k.Jobs {
-		of.orders, of.costs = append(of.orders, x.order()), append(of.costs, x.Cost)
+		order := x.order()
+		of.orders, of.costs = append(of.orders, &order), append(of.costs, x.Cost)
 		if x.Part != nil {
 			of.parts[j] = part{x.Part.N, x.Part.Pieces, x.Part.Running}
 		}

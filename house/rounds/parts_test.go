@@ -172,8 +172,10 @@ func TestTwoCrewsJoin(t *testing.T) {
 
 // TestNobodyComesAlone: where one of two crews has no day for a job that needs both, neither is sent.
 func TestNobodyComesAlone(t *testing.T) {
-	of := &planned{orders: make([]store.OrderFull, 3), parts: map[int]part{0: {n: 0}, 2: {n: 1}}}
-	of.orders[0].ID, of.orders[1].ID, of.orders[2].ID = 7, 8, 7
+	of := &planned{parts: map[int]part{0: {n: 0}, 2: {n: 1}}}
+	for _, id := range []int64{7, 8, 7} {
+		of.orders = append(of.orders, &store.OrderFull{Order: store.Order{ID: id}})
+	}
 	plan := rounds.Plan{
 		Visits: []rounds.Visit{{Crew: 0, Jobs: []int{0}}, {Crew: 0, Jobs: []int{1}}},
 		Left:   []rounds.Left{{Job: 2, Why: "It stands on another day."}},

@@ -23,7 +23,7 @@ import (
 // planned is a span of days as the core plans it, with the orders that its jobs stand for.
 type planned struct {
 	problem *rounds.Problem
-	orders  []store.OrderFull
+	orders  []*store.OrderFull // not changed here: others read them too
 	curves  []job.Curve
 	costs   []int        // of each job's day, of a plan that was kept; curves are nil then
 	parts   map[int]part // of jobs that are done in parts, by index
@@ -108,12 +108,13 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	if !weekly {
 		out.trim(plannedMax)
 	}
+	if weekly {
+		return out, out.gaps(ctx, h)
+	}
 	if err := out.waste(ctx, h); err != nil {
 		return nil, err
 	}
-	if !weekly {
-		out.part()
-	}
+	out.part()
 	if err := out.gaps(ctx, h); err != nil {
 		return nil, err
 	}
@@ -124,13 +125,13 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 }
 
 // addAll adds orders as jobs.
-func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, cards []treatment.Card, anew bool) error {
+func (o *planned) addAll(ctx context.Context, h *Room, list []*store.OrderFull, cards []treatment.Card, anew bool) error {
 	at := map[int64]int{}
 	places := map[int64]*estate.Place{}
-	o.problem.Jobs, o.orders = make([]rounds.Job, 0, len(list)), make([]store.OrderFull, 0, len(list))
+	o.problem.Jobs, o.orders = make([]rounds.Job, 0, len(list)), make([]*store.OrderFull, 0, len(list))
 	o.curves = make([]job.Curve, 0, len(list))
-	for i := range list {
-		if of := list[i].PropertyID; places[of] == nil {
+	for _, k := range list {
+		if of := k.PropertyID; places[of] == nil {
 			pl, err := h.Place(ctx, of)
 			if err != nil {
 				return err
@@ -138,26 +139,19 @@ func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, c
 			places[of] = pl
 		}
 	}
-	costs := make([]*estate.Shared, len(list))
-	err := estate.OnAllCores(len(list), func(i int) (err error) {
-		costs[i], err = h.Work.Shared(ctx, list[i], places[list[i].PropertyID])
-		if err == nil {
-			costs[i].Span(o.problem.From, o.problem.Days) // worked out here, and kept
-		}
-		return err
-	})
+	costs, err := h.curves(ctx, list, places, o.problem.From, o.problem.Days)
 	if err != nil {
 		return err
 	}
 	for i, k := range list {
-		o.add(k, costs[i], places[k.PropertyID], at, cards, anew)
+		o.add(k, costs[i].curve, places[k.PropertyID], at, cards, anew)
 	}
 	return nil
 }
 
 // add adds an order as a job, if it has a day in the span.
 func (o *planned) add(
-	k store.OrderFull,
+	k *store.OrderFull,
 	c *estate.Shared,
 	pl *estate.Place,
 	at map[int64]int,
@@ -173,14 +167,14 @@ func (o *planned) add(
 	costs, later := c.Span(p.From, p.Days)
 	if o.unagreed(k) && !on.Given() {
 		if rounds.WorthPlanning(costs) {
-			o.waiting = append(o.waiting, k)
+			o.waiting = append(o.waiting, *k)
 		}
 		return
 	}
 	if by := o.teller.Waits(k.Order); by != nil {
 		if !by.Until.Given() || by.Until >= p.From+day.Day(p.Days) {
 			if inSpan || on.Given() || rounds.WorthPlanning(costs) {
-				o.held = append(o.held, k)
+				o.held = append(o.held, *k)
 			}
 			return
 		}
@@ -239,7 +233,7 @@ func (o *planned) add(
 const unsureSpread = 0.35
 
 // unagreed reports a job that the firm does not plan before its client has said yes. What makes safe waits for nobody.
-func (o *planned) unagreed(k store.OrderFull) bool {
+func (o *planned) unagreed(k *store.OrderFull) bool {
 	if kind, _ := kinds.Of(k.Kind); kind.Urgent {
 		return false
 	}
@@ -257,7 +251,7 @@ func grantable(skills []string) (out []string) {
 }
 
 // stands has a job stay where it stands, or count from there.
-func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
+func (o *planned) stands(j *rounds.Job, k *store.OrderFull, d int, anew bool) {
 	crew := slices.IndexFunc(o.crews, func(c crews.Crew) bool { return c.ID == k.CrewID })
 	switch {
 	case crew < 0: // by nobody yet: the day holds, if it is not to be found anew

@@ -23,6 +23,7 @@ type Room struct {
 	Learn    *learn.Room
 
 	spread    spreadOver
+	drawn     drawn
 	proposed  proposals
 	searching sync.Mutex // one search at a time: each takes all cores
 	searches  sync.WaitGroup

@@ -50,7 +50,7 @@ func opened(t *testing.T) *Room {
 	return h
 }
 
-func must(t *testing.T, err error) {
+func must(t testing.TB, err error) {
 	t.Helper()
 	if err != nil {
 		t.Fatal(err)

@@ -21,7 +21,7 @@ func TestTrim(t *testing.T) {
 		{Title: "hanging limb", Costs: []int{0, 0}, Later: 0, Urgent: true},
 	}}}
 	for i := range o.problem.Jobs {
-		o.orders, o.curves = append(o.orders, store.OrderFull{Order: store.Order{ID: int64(i)}}), append(o.curves, job.Curve{})
+		o.orders, o.curves = append(o.orders, &store.OrderFull{Order: store.Order{ID: int64(i)}}), append(o.curves, job.Curve{})
 	}
 	onDay := "2027-03-18"
 	o.orders[4].Day = &onDay

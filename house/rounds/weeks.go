@@ -83,7 +83,6 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	if err != nil {
 		return out, err
 	}
-	of.problem.Light = nil
 	for i := range of.problem.Places {
 		of.problem.Places[i].Sky = nil
 	}

@@ -61,7 +61,7 @@ func (k *kit) orders() map[day.Day]store.OrderFull {
 	out := map[day.Day]store.OrderFull{}
 	for _, o := range housetest.Must(k.t, list, err) {
 		if o.Kind == job.Care {
-			out[store.DayOf(o.Day)] = o
+			out[store.DayOf(o.Day)] = *o
 		}
 	}
 	return out

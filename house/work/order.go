@@ -168,9 +168,9 @@ func (h *Room) CurveOf(ctx context.Context, k store.OrderFull, pl *estate.Place)
 }
 
 // Shared is what each day costs for an order, drawn once for all orders on one plant that ask the same.
-func (h *Room) Shared(ctx context.Context, k store.OrderFull, pl *estate.Place) (*estate.Shared, error) {
+func (h *Room) Shared(ctx context.Context, k *store.OrderFull, pl *estate.Place) (*estate.Shared, error) {
 	if !k.PlantID.Valid {
-		_, c, err := h.CurveOf(ctx, k, pl)
+		_, c, err := h.CurveOf(ctx, *k, pl)
 		return &estate.Shared{Curve: c, Outlook: c.Outlook(pl.Today)}, err
 	}
 	o, err := k.Core()

@@ -174,7 +174,7 @@ func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshe
 	}
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
-		c, err := h.Shared(ctx, k, pl)
+		c, err := h.Shared(ctx, &k, pl)
 		if err != nil {
 			return nil, err
 		}
