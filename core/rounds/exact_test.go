@@ -277,12 +277,13 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				if q.Knows != nil && *q.Knows != c {
 					cost += 20
 				}
-				road, tipped := between(from, q.At), 0.0
+				road := between(from, q.At)
+				leg := crossed(p, on, now, road)
 				if t := crew.Tip; t != nil && i != order[0] && aboard > 0 && here > 0 && aboard+here > crew.LoadM3 {
-					road, tipped = between(from, &t.At)+between(&t.At, q.At), t.Minutes // what is on goes first
+					leg = crossed(p, on, now, between(from, &t.At)) + t.Minutes // what is on goes first
+					leg += crossed(p, on, now+leg, between(&t.At, q.At))
 					aboard = 0
 				}
-				leg := crossed(p, on, now, road) + tipped
 				cost += leg + 12 + 0.5*q.Arrive
 				spend(leg)
 				busy += leg
@@ -341,13 +342,15 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				if now > late+1e-6 {
 					return 0, q.Name + " not at the hour it is pinned to"
 				}
-				trips := 0.0
+				spend(work)
+				trips := 0.0                                                                         // when the work is done
 				for aboard += here; crew.Tip != nil && aboard > crew.LoadM3; aboard -= crew.LoadM3 { // its own fills more than one load
-					trips += 2*between(q.At, &crew.Tip.At) + crew.Tip.Minutes
+					trips += crossed(p, on, now+trips, between(q.At, &crew.Tip.At)) + crew.Tip.Minutes
+					trips += crossed(p, on, now+trips, between(&crew.Tip.At, q.At))
 				}
 				cost += trips
 				busy += trips
-				spend(work + trips)
+				spend(trips)
 				busy += work
 				if now > closes+1e-6 {
 					return 0, q.Name + " outside its hours"

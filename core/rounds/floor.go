@@ -1,20 +1,19 @@
 package rounds
 
 import (
-	"cmp"
 	"math"
 	"slices"
 )
 
 // How a floor is looked for.
 const (
-	floorStep   = 5.0  // minutes that a day is cut into; times are rounded down
 	floorFirst  = 2.0  // by which a price rises at first in a round where nothing answers it, minutes
 	floorLast   = 0.03 // the same at the end
 	floorOpens  = 4.0  // above what its best day costs a job's price begins
 	floorWide   = 50.0 // minutes between a job's first price and its highest from which on its steps are longer
 	floorKeeps  = 0.7  // of the prices of the rounds before, in the mean that is weighed too
 	floorMost   = 4e8  // legs to be looked at in a round: from there on only the bound by single properties is told
+	floorLearns = 0.05 // of the time goes into a plan to learn the first prices from
 	floorWeighs = 10   // rounds after which a floor is worked out
 )
 
@@ -32,11 +31,14 @@ func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more 
 	}
 	s := newSearch(p.weathered(), 1)
 	f := newFloor(s)
-	if f.size() > floorMost {
+	if f.size()/floorSteps[0] > floorMost {
 		return s.bound(), nil
 	}
-	return max(s.bound(), f.raise(goOn)), nil
+	return max(s.bound(), f.raise(f.learn(goOn), goOn)), nil
 }
+
+// floorSteps are the minutes that a day is cut into, times rounded down: coarse ones first, as long as prices are far off.
+var floorSteps = []float64{5, 2, 1}
 
 // prices of jobs, and of visits by place.
 type prices struct{ job, visit []float64 }
@@ -56,12 +58,19 @@ func (p prices) towards(o prices, share float64) {
 type floor struct {
 	s    *search
 	days []*floorDay // that can be worked on
+	step float64     // minutes that a day is cut into now
 	prices
 	chain  [][]int   // by place: jobs of which no two can be done in one visit; nil where there are none
 	in     []int     // the place in whose chain a job is; -1 none
 	serves []float64 // how many days serve a job
 	comes  []float64 // how many come to a place
 	scale  []float64 // of the steps of a job's price
+}
+
+// gained is what work at a place gains by the prices in so many steps beyond its shortest job, less the arrival.
+type gained struct {
+	more int
+	got  float64
 }
 
 // floorDay is a crew's day as the floor sees it.
@@ -75,15 +84,17 @@ type floorDay struct {
 type floorPlace struct {
 	place int
 	jobs  []floorJob
-	least float64 // minutes of its shortest job
+	least int // steps of its shortest job
 
-	order []floorJob // those that gain something by the prices, by what they gain a minute
-	gain  []float64  // by steps of work beyond the shortest job: what they gain, less the arrival
+	order []floorJob // those that gain something by the prices
+	gain  []gained   // the more steps of work, the more
+	table []float64  // what the first so many of them gain in so many steps
 }
 
 type floorJob struct {
 	job           int
 	cost, minutes float64
+	steps         int     // that it takes
 	worth         float64 // its price less its cost
 }
 
@@ -114,11 +125,11 @@ func newFloor(s *search) *floor {
 	return f
 }
 
-// size is how many legs a round looks at.
+// size is how many legs a round looks at, by minutes.
 func (f *floor) size() (legs float64) {
 	for _, d := range f.days {
 		n, h := float64(len(d.places)), f.s.list[d.w].hours
-		legs += n * n * float64(h.To-h.From+overMost) / floorStep
+		legs += n * n * float64(h.To-h.From+overMost)
 	}
 	return legs
 }
@@ -136,11 +147,10 @@ func (f *floor) day(w int) *floorDay {
 		if !known {
 			i = len(d.places)
 			at[place] = i
-			d.places = append(d.places, floorPlace{place: place, least: math.Inf(1)})
+			d.places = append(d.places, floorPlace{place: place})
 		}
-		q, minutes := &d.places[i], s.minutes[j][s.list[w].crew]
-		q.least = min(q.least, minutes)
-		q.jobs = append(q.jobs, floorJob{job: j, cost: s.here(j, w), minutes: minutes})
+		q := &d.places[i]
+		q.jobs = append(q.jobs, floorJob{job: j, cost: s.here(j, w), minutes: s.minutes[j][s.list[w].crew]})
 	}
 	return d
 }
@@ -181,11 +191,65 @@ func (f *floor) chains() {
 	}
 }
 
+// learn takes the first prices from a plan that is looked for in the first share of the time: a job is worth what its
+// day costs there, and its share of what coming for it costs. It returns how many rounds that took.
+func (f *floor) learn(goOn func(int, float64) (float64, bool)) int {
+	s := f.s
+	s.build()
+	n := s.improve(func(n int, _ float64) (float64, bool) {
+		done, more := goOn(n, 0)
+		return min(1, done/floorLearns), more && done < floorLearns
+	})
+	for w := range s.list {
+		way := &s.list[w]
+		for i := range way.stops {
+			st := &way.stops[i]
+			come := s.coming(way.crew, st.place) + s.saved(way, i)
+			for _, j := range st.jobs {
+				f.job[j] = s.here(j, w) + come*s.minutes[j][way.crew]/st.work
+			}
+		}
+	}
+	for j, w := range s.at {
+		if w < 0 {
+			f.job[j] = s.leave(j)
+		}
+		f.job[j] = max(0, min(f.job[j], f.most(j)))
+	}
+	return n
+}
+
+// saved is what a way is shorter by without one of its stops, minutes.
+func (s *search) saved(w *way, i int) float64 {
+	last, place := -1, w.stops[i].place
+	if i > 0 {
+		last = w.stops[i-1].place
+	}
+	back := s.ways.start[w.crew]
+	switch {
+	case i < len(w.stops)-1:
+		next := w.stops[i+1].place
+		return s.leg(w.crew, last, place) + s.ways.place[place][next] - s.leg(w.crew, last, next)
+	case last >= 0:
+		return s.ways.place[last][place] + back[place] - back[last]
+	}
+	return 2 * back[place]
+}
+
 // raise changes the prices until it may not go on.
-func (f *floor) raise(goOn func(int, float64) (float64, bool)) float64 {
+func (f *floor) raise(begun int, goOn func(int, float64) (float64, bool)) float64 {
 	best, mean := 0.0, f.copy()
-	for n := 0; ; n++ {
+	finest := len(floorSteps)
+	for f.size()/floorSteps[finest-1] > floorMost {
+		finest--
+	}
+	for n := begun; ; n++ {
 		done, more := goOn(n, best)
+		fine := finest - 1
+		if done < 1 {
+			fine = int(done * float64(finest))
+		}
+		f.cut(floorSteps[fine])
 		if n%floorWeighs == floorWeighs-1 || !more {
 			best = max(best, f.weigh(f.prices), f.weigh(mean))
 		}
@@ -200,6 +264,23 @@ func (f *floor) raise(goOn func(int, float64) (float64, bool)) float64 {
 	}
 }
 
+// cut cuts the days into steps of so many minutes.
+func (f *floor) cut(step float64) {
+	if f.step == step {
+		return
+	}
+	f.step = step
+	for _, d := range f.days {
+		for i := range d.places {
+			q := &d.places[i]
+			for k := range q.jobs {
+				q.jobs[k].steps = int(q.jobs[k].minutes/step + 1e-9)
+			}
+			q.least = slices.MinFunc(q.jobs, func(a, b floorJob) int { return a.steps - b.steps }).steps
+		}
+	}
+}
+
 // answer lets one day take its best way, and changes the prices by what it takes.
 func (f *floor) answer(d *floorDay, step float64) {
 	d.solve(f)
@@ -209,13 +290,10 @@ func (f *floor) answer(d *floorDay, step float64) {
 			f.job[k.job] += step * f.scale[k.job] / f.serves[k.job]
 		}
 	}
-	d.each(func(q *floorPlace, minutes float64) {
+	d.each(f, func(q *floorPlace, done []int) {
 		f.visit[q.place] -= step
-		for _, k := range q.order {
-			f.job[k.job] -= step * f.scale[k.job] * min(1, minutes/k.minutes)
-			if minutes -= k.minutes; minutes < 0 {
-				break
-			}
+		for _, j := range done {
+			f.job[j] -= step * f.scale[j]
 		}
 	})
 	for _, q := range d.places {
@@ -263,31 +341,50 @@ func (f *floor) weigh(by prices) float64 {
 func (q *floorPlace) set(f *floor, crew int) bool {
 	q.order = q.order[:0]
 	come := f.s.coming(crew, q.place) - f.visit[q.place]
-	most := -come
+	most, room := -come, 0
 	for _, k := range q.jobs {
 		if k.worth = f.job[k.job] - k.cost; k.worth > 0 {
 			q.order = append(q.order, k)
-			most += k.worth
+			most, room = most+k.worth, room+k.steps
 		}
 	}
-	if most <= 0 && f.s.metric() {
+	if len(q.order) == 0 || most <= 0 && f.s.metric() {
 		return false
 	}
-	slices.SortFunc(q.order, func(a, b floorJob) int { return cmp.Compare(b.worth*a.minutes, a.worth*b.minutes) })
+	q.fill(room)
 	q.gain = q.gain[:0]
-	for room := q.least + floorStep; ; room += floorStep {
-		got, rest, all := -come, room, true
-		for _, k := range q.order {
-			if k.minutes > rest {
-				got, all = got+k.worth*rest/k.minutes, false
-				break
-			}
-			got, rest = got+k.worth, rest-k.minutes
-		}
-		if q.gain = append(q.gain, got); all {
-			return true
+	for i, got := range q.table[len(q.order)*(room+1):] {
+		if n := len(q.gain); got > 0 && (n == 0 || got-come > q.gain[n-1].got+1e-12) {
+			q.gain = append(q.gain, gained{max(0, i-q.least), got - come})
 		}
 	}
+	return true
+}
+
+// fill works out the most that the first so many jobs gain in so many steps: each whole or not at all.
+func (q *floorPlace) fill(room int) {
+	n := room + 1
+	q.table = grow(q.table, (len(q.order)+1)*n)
+	clear(q.table[:n])
+	for i, k := range q.order {
+		was, now := q.table[i*n:i*n+n], q.table[i*n+n:i*n+2*n]
+		copy(now, was)
+		for t := k.steps; t < n; t++ {
+			now[t] = max(was[t], was[t-k.steps]+k.worth)
+		}
+	}
+}
+
+// done are the jobs that gain the most in so many steps.
+func (q *floorPlace) done(room int) (jobs []int) {
+	n := len(q.table) / (len(q.order) + 1)
+	room = min(room, n-1)
+	for i := len(q.order) - 1; i >= 0; i-- {
+		if k := q.order[i]; q.table[i*n+n+room] > q.table[i*n+room] {
+			jobs, room = append(jobs, k.job), room-k.steps
+		}
+	}
+	return jobs
 }
 
 // metric reports that no way over a third place is shorter: nobody has timed any.

@@ -81,8 +81,17 @@ func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done flo
 	}
 	p = p.weathered()
 	s := newSearch(p, seed)
+	s.build()
+	n, drawn := s.find(seed, goOn)
+	out := s.plan(n)
+	out.Drawn = drawn
+	return out, nil
+}
+
+// build makes a first plan.
+func (s *search) build() {
 	q := &pool{s: s, jobs: []int{}, whole: true}
-	for j := range p.Jobs {
+	for j := range s.p.Jobs {
 		if !s.round[j] {
 			q.jobs = append(q.jobs, j)
 		}
@@ -93,10 +102,6 @@ func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done flo
 	for _, c := range s.courses {
 		s.relink(c)
 	}
-	n, drawn := s.find(seed, goOn)
-	out := s.plan(n)
-	out.Drawn = drawn
-	return out, nil
 }
 
 // stay puts jobs back where they stood, and pinned ones where they are pinned, as far as that may be.
@@ -133,8 +138,8 @@ func (s *search) plan(rounds int) Plan {
 		t := s.simulate(w, w.stops, true)
 		last, load := -1, aboard{}
 		for k, st := range w.stops {
-			_, over := s.onward(&load, w.crew, last, &st)
-			trips, _ := s.away(&load, w.crew, &st)
+			over := s.onward(&load, w.crew, last, &st).tipped
+			trips := s.away(&load, w.crew, &st)
 			last = st.place
 			out.Visits = append(out.Visits, Visit{Crew: w.crew, Day: w.day, Date: s.p.From + day.Day(w.day), Place: st.place, Jobs: s.inOrder(st.jobs),
 				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(t.legs[k]), Tip: over, Trips: trips})

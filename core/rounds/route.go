@@ -140,18 +140,6 @@ func (s *search) leg(crew, from, to int) float64 {
 	return s.ways.place[from][to]
 }
 
-// slowed is how long a way takes that is set out on at a minute; what it takes to tip on it is not slowed.
-func (s *search) slowed(w *way, at, free float64, tipping bool) float64 {
-	if len(s.rush[w.day]) == 0 {
-		return free
-	}
-	stands := 0.0
-	if tipping {
-		stands = s.p.Crews[w.crew].Tip.Minutes
-	}
-	return driven(s.rush[w.day], at, free-stands) + stands
-}
-
 // simulate goes through a crew's day stop by stop.
 func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
@@ -159,15 +147,15 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	dark, others, load := s.dark(w.day), 0, aboard{}
 	for i := range stops {
 		st := &stops[i]
-		free, tipping := s.onward(&load, w.crew, last, st)
-		leg := s.slowed(w, c.at, free, tipping)
+		road := s.onward(&load, w.crew, last, st)
+		leg := road.takes(s.rush[w.day], c.at)
 		c.pass(leg)
 		open := s.open[w.day][st.place]
 		if opens := max(float64(open.From), st.early); c.at < opens {
 			if last >= 0 {
 				out.idle += c.wait(opens)
 			} else { // the day begins later
-				c.at, leg = opens, drivenTo(s.rush[w.day], opens, free)
+				c.at, leg = opens, drivenTo(s.rush[w.day], opens, road.to)
 				if opens-leg-s.loading(w) >= c.due {
 					c.rest = 0
 				}
@@ -178,9 +166,10 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		if begins {
 			out.begins, out.legs = append(out.begins, c.at), append(out.legs, leg)
 		}
-		_, away := s.away(&load, w.crew, st)
+		c.pass(s.p.Places[st.place].Arrive + st.work)
+		away := s.goesAway(w, s.away(&load, w.crew, st), st.place, c.at)
 		out.travel += away
-		c.pass(s.p.Places[st.place].Arrive + st.work + away)
+		c.pass(away)
 		if begins {
 			out.ends = append(out.ends, c.at)
 		}
@@ -198,7 +187,7 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		last = st.place
 	}
 	if last >= 0 {
-		back := s.slowed(w, c.at, s.ways.start[w.crew][last], false)
+		back := driven(s.rush[w.day], c.at, s.ways.start[w.crew][last])
 		c.pass(back)
 		out.travel += back
 		out.over = max(0, c.at-float64(w.hours.To))

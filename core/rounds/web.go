@@ -61,7 +61,7 @@ func (d *floorDay) solve(f *floor) float64 {
 	}
 	s, way := f.s, &f.s.list[d.w]
 	start := s.ways.start[way.crew]
-	steps := d.spread(s, way, start)
+	steps := d.spread(f, way, start)
 	hours, n := float64(way.hours.To)-s.out(way), len(d.here)
 	early, best := twice{}, 0.0 // early: of having left a place by now
 	early.clear(n)
@@ -76,7 +76,7 @@ func (d *floorDay) solve(f *floor) float64 {
 				continue
 			}
 			back := start[q.place]
-			if c := a + back + overEach*max(0, float64(t)*floorStep+back-hours); c < best {
+			if c := a + back + overEach*max(0, float64(t)*f.step+back-hours); c < best {
 				best, d.end = c, int32(x)
 			}
 			fresh := early.keep(i, a, 0, d.left.pred[x])
@@ -89,29 +89,30 @@ func (d *floorDay) solve(f *floor) float64 {
 }
 
 // spread makes the points of a day, puts the first visits on them, and says how many steps the day has.
-func (d *floorDay) spread(s *search, way *way, start []float64) int {
+func (d *floorDay) spread(f *floor, way *way, start []float64) int {
+	s := f.s
 	n, room := len(d.here), float64(way.hours.To)-s.out(way)+overMost
 	d.leg, d.skip = grow(d.leg, n*n), grow(d.skip, n*n)
 	most := 1
 	for j, b := range d.here {
-		own := s.p.Places[b.place].Arrive + b.least
+		own := s.p.Places[b.place].Arrive + float64(b.least)*f.step
 		short := start[b.place]
 		for i, a := range d.here {
 			leg := s.ways.place[a.place][b.place]
 			if i != j {
 				short = min(short, leg)
 			}
-			take := max(1, int((leg+own)/floorStep))
+			take := max(1, int((leg+own)/f.step+1e-9))
 			d.leg[i*n+j], d.skip[i*n+j] = leg, int32(take*n+j)
 			most = max(most, take)
 		}
-		room += max(0, floorStep-short-own) // a visit shorter than a step counts as one
+		room += max(0, f.step-short-own) // a visit shorter than a step counts as one
 	}
-	steps := int(room/floorStep) + 1
+	steps := int(room/f.step) + 1
 	d.come.clear((steps + most + 1) * n)
 	d.left.clear((steps + most + 1) * n)
 	for j, q := range d.here {
-		if t := max(1, int((start[q.place]+s.p.Places[q.place].Arrive+q.least)/floorStep)); t < steps {
+		if t := max(1, int((start[q.place]+s.p.Places[q.place].Arrive)/f.step+1e-9)+q.least); t < steps {
 			d.come.keep(t*n+j, start[q.place], -1, -1)
 		}
 	}
@@ -122,8 +123,11 @@ func (d *floorDay) spread(s *search, way *way, start []float64) int {
 func (d *floorDay) work(q *floorPlace, t, i, steps int) {
 	n := len(d.here)
 	for x := 2 * (t*n + i); x < 2*(t*n+i)+2 && d.come.cost[x] < far; x++ {
-		for e, g := range q.gain[:min(len(q.gain), steps-t)] {
-			d.left.keep((t+e)*n+i, d.come.cost[x]-g, int32(x), d.come.pred[x])
+		for _, g := range q.gain {
+			if t+g.more >= steps {
+				break
+			}
+			d.left.keep((t+g.more)*n+i, d.come.cost[x]-g.got, int32(x), d.come.pred[x])
 		}
 	}
 }
@@ -147,13 +151,13 @@ func (d *floorDay) on(t, i int, a, b float64) {
 	}
 }
 
-// each visits what the cheapest way of a day comes to, with the minutes of work there.
-func (d *floorDay) each(visit func(q *floorPlace, minutes float64)) {
+// each visits what the cheapest way of a day comes to, with the jobs done there.
+func (d *floorDay) each(f *floor, visit func(q *floorPlace, done []int)) {
 	n := len(d.here)
 	for at := d.end; at >= 0; {
 		from := d.left.from[at]
 		q := d.here[int(at/2)%n]
-		visit(q, q.least+floorStep*float64(1+int(at/2)/n-int(from/2)/n))
+		visit(q, q.done(q.least+int(at/2)/n-int(from/2)/n))
 		at = d.come.from[from]
 	}
 }
