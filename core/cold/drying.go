@@ -24,6 +24,13 @@ const (
 	potFrozenC   = -0.5
 )
 
+// What an hour leaves of what was lost.
+var (
+	thawLeaves   = math.Exp(-1 / thawsIn)
+	frozenLeaves = math.Exp(-1 / frozenIn)
+	moistLeaves  = math.Exp(-1 / moistIn)
+)
+
 // zones are how hard soil at 10 cm is frozen, °C, when the roots of low, middling and tall plants are; heights up to
 // which they go, m.
 var (
@@ -126,7 +133,7 @@ func (w *wilting) hour(i int, h weather.Hour, bareC, mulchedC, potC float64, lig
 	t := h.TempC
 	wind, rh := or(h.WindMS, stillAir), or(h.RHPct, usualRH)
 	shade, more := 0.0, 0.0
-	if light {
+	if light && (min(bareC, mulchedC) <= zoneC[0] || potC <= potFrozenC) { // else the soil gives what leaves lose
 		air := saturated(t) * rh / 100
 		leaf := t + sunWarms*or(h.Sun, 0.5)/(1+0.15*wind)
 		shade = max(0, saturated(t)-air) * opens(t)
@@ -135,14 +142,14 @@ func (w *wilting) hour(i int, h weather.Hour, bareC, mulchedC, potC float64, lig
 	add := drySums{shade, more, shade * wind, more * wind}
 	moist := 1.0
 	if rh >= moistRH {
-		moist = math.Exp(-1 / moistIn)
+		moist = moistLeaves
 	}
 	step := func(d *drySums, frozen bool) {
 		if frozen {
-			d.fade(moist * math.Exp(-1/frozenIn))
+			d.fade(moist * frozenLeaves)
 			d.add(add)
 		} else {
-			d.fade(moist * math.Exp(-1/thawsIn))
+			d.fade(moist * thawLeaves)
 		}
 	}
 	for k, c := range zoneC {
