@@ -19,7 +19,7 @@ web/src/field/rules.wasm: go.mod $(shell find cmd/field core -type f ! -name '*_
 	GOOS=js GOARCH=wasm go build -trimpath -ldflags='-s -w' -o $@ ./cmd/field
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/src/field/wasm_exec.js
 
-web/dist/index.html: web/node_modules web/src/field/rules.wasm $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js
+web/dist/index.html: web/node_modules web/src/field/rules.wasm $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/vite.begin.ts web/svelte.config.js
 	cd web && npx vite build --logLevel warn
 
 generate: web/node_modules ## openapi.json from the Go types and what they say, TypeScript types from it; the kinds of check for the phone
@@ -55,7 +55,7 @@ screenshots: web chromium
 
 fmt:
 	gofmt -w $$(git ls-files '*.go')
-	cd web && npx prettier --write --log-level warn src vite.config.ts vite.device.config.ts
+	cd web && npx prettier --write --log-level warn src vite.config.ts vite.device.config.ts vite.begin.ts
 
 dev: web ## Vite in front of the API; edits show at once
 	go build -o mezzadro ./cmd/mezzadro

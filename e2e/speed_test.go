@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"testing"
 	"time"
 
@@ -40,6 +41,37 @@ func TestFirstPageIsLight(t *testing.T) {
 	t.Logf("the first page takes %.0f kB of compressed script", kb)
 	if kb < 20 || kb > 115 {
 		t.Errorf("%.0f kB of script on the first page, want some and at most 115", kb)
+	}
+}
+
+// TestFirstScreenIsAskedForOnce: what the first screen needs is asked for before the program is there, all of it is taken up, and
+// nothing is read twice, whichever screen somebody opens first.
+func TestFirstScreenIsAskedForOnce(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	script := regexp.MustCompile(`/assets/begin-[\w-]+\.js`).FindString(s.fetch("/"))
+	files := regexp.MustCompile(`/assets/[\w.-]+\.js`).FindAllString(s.fetch(script), -1)
+	if len(files) < 20 {
+		t.Errorf("%s names %d files of screens", script, len(files))
+	}
+	for _, f := range files {
+		s.fetch(f)
+	}
+	for path, text := range map[string]string{"/": "Which property first", "/#/walk/1": "looked at", "/#/rounds": "Compost and mulch", "/#/day": "Day after"} {
+		b := open(t, s, 390, 844)
+		b.visit(path)
+		b.see(text)
+		b.settled()
+		reads, _ := b.eval(`performance.getEntriesByType('resource').map((e) => e.name.replace(location.origin, '')).filter((n) =>
+			n.startsWith('/api/') && !/\/walks|frame/.test(n)).sort()`).([]any)
+		for i, r := range reads {
+			if i > 0 && r == reads[i-1] {
+				t.Errorf("%s: %v is read twice", path, r)
+			}
+		}
+		if left := b.eval("[...window.begun.keys()].join(' ')"); len(reads) < 2 || left != "" {
+			t.Errorf("%s: %d reads, begun and not taken up: %v", path, len(reads), left)
+		}
 	}
 }
 

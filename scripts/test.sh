@@ -29,7 +29,7 @@ formatted() {
   local loose
   loose=$(gofmt -l $(git ls-files '*.go'))
   [ -z "$loose" ] || { echo "not formatted, run make fmt: $loose"; return 1; }
-  (cd web && npx prettier --check --log-level warn src vite.config.ts vite.device.config.ts)
+  (cd web && npx prettier --check --log-level warn src vite.config.ts vite.device.config.ts vite.begin.ts)
 }
 
 vetted() { go vet ./... && go tool staticcheck ./...; }

@@ -2,11 +2,13 @@ import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+import { begins } from './vite.begin';
 
 export default defineConfig({
   plugins: [
     svelte(),
     tailwindcss(),
+    begins(),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src',
@@ -45,9 +47,15 @@ export default defineConfig({
           groups: [
             {
               name: 'base',
-              test: /node_modules\/(svelte|openapi-fetch|esm-env|svelte-spa-router|regexparam|clsx|flowbite-svelte\/dist\/(theme|context))\b|src\/(api\/client|lib\/(house|dates|units|words|causes|reading|opened|Later|Waiting|Notes))\b/,
+              test: /node_modules\/(svelte|openapi-fetch|esm-env|svelte-spa-router|regexparam|clsx|flowbite-svelte\/dist\/(theme|context))\b|src\/(api\/client|field\/verdicts|lib\/(house|dates|units|words|causes|reading|opened|Later|Waiting|Notes))\b/,
               priority: 2,
             },
+            {
+              name: 'shared',
+              test: /src\/(cuts\/purposes|field\/(finds|queue|shrink)|finds\/finds|firm\/people|rounds\/clock|treat\/treat|walks\/Care)\b/,
+              priority: 1,
+            },
+            { name: 'portrait', test: /src\/lib\/[Pp]ortrait\b/, priority: 1 },
             {
               name: 'parts',
               test: /node_modules\/(flowbite-svelte|tailwind-variants)\/|src\/lib\/(Field|FilePick|More|Pick|Tickbox|draft|fault|kept)\b/,

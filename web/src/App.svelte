@@ -1,6 +1,5 @@
 <script lang="ts">
   import { ThemeProvider } from 'flowbite-svelte';
-  import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
   import { setByRegion } from './firm/region';
@@ -136,10 +135,15 @@
   const onWalk = $derived(here === '/walk');
   const client = $derived(here === '/client'); // somebody from outside reads one page
   const open = $derived(client || here === '/invite' || here === '/owner');
-  // Somebody else who signs in reads all anew; the same one again goes on where they were.
+  // Somebody else who signs in reads all anew; the same one again goes on where they were. Whoever is signed in from the start
+  // has read already.
   let who = $state(0);
+  let before: number | undefined;
   $effect(() => {
-    if (house.me?.account) who = house.me.account.id;
+    if (!house.me) return;
+    const now = house.me.account?.id;
+    if (now !== undefined && before !== undefined && now !== before) who = now;
+    before = now ?? before ?? 0;
   });
   let asked = $state(localStorage.getItem('no owner yet') === 'yes'); // the first start's question was put off
 
@@ -181,9 +185,6 @@
   let more = $state(false);
   let moving = $state(false);
 
-  onMount(() => {
-    void house.refresh();
-  });
   // The counts follow what was done in the place one leaves.
   $effect(() => {
     void router.location;

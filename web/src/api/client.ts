@@ -14,13 +14,31 @@ export type Species = Schemas['SpeciesOut'];
 export type Entry = Schemas['CatalogueEntry'];
 export type Climate = Schemas['SeasonClimate'];
 
+declare global {
+  interface Window {
+    /** Reads that began before the program was there, by path: see begin.ts. */
+    begun?: Map<string, Promise<Response>>;
+  }
+}
+setTimeout(() => (window.begun = undefined), 10_000); // what nobody took up by then is old
+
+/** The answer to a read that began already; each is taken up once. */
+function begun(of: Parameters<typeof fetch>[0]): Promise<Response> | undefined {
+  if (!window.begun?.size || !(of instanceof Request)) return undefined;
+  const { pathname, search } = new URL(of.url);
+  const answer = of.method === 'GET' ? window.begun.get(pathname + search) : undefined;
+  if (of.method === 'GET') window.begun.delete(pathname + search);
+  else window.begun.clear(); // what is written changes what was read
+  return answer;
+}
+
 /** Answers that the page waits for: told on the page, so that whoever drives it knows when nothing is under way. */
 let underwayNow = 0;
 export async function counted(...call: Parameters<typeof fetch>): Promise<Response> {
   const tell = (by: number) => (document.documentElement.dataset.requests = String((underwayNow += by)));
   tell(1);
   try {
-    return await fetch(...call);
+    return await (begun(call[0]) ?? fetch(...call));
   } finally {
     tell(-1);
   }

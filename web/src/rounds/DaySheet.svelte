@@ -32,8 +32,9 @@
     });
     fault = p?.message ?? fault;
   }
+  const toSend = $derived(ticks.waiting.length);
   $effect(() => {
-    void ticks.waiting.length; // what was sent shows
+    void toSend; // what was sent shows
     if (day) void read(day, crew);
   });
   let losing = $state(false);

@@ -25,9 +25,10 @@
       const p = await page(next, signal);
       [list, next] = [[...(list ?? []), ...p.items], p.next];
     });
+  let open = $state(false);
   $effect(() => {
     void stamp;
-    void read();
+    if (open) void read();
   });
   const found = $derived.by(() => {
     const w = words.toLowerCase().split(/\s+/).filter(Boolean);
@@ -37,7 +38,7 @@
   });
 </script>
 
-<details class="mt-4">
+<details class="mt-4" bind:open>
   <summary class="flex min-h-11 cursor-pointer items-center font-semibold text-moss">Ended jobs</summary>
   <Field label="With these words" bind:value={words} />
   <ul class="mt-1" aria-label="Ended jobs">
