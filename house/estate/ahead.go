@@ -3,7 +3,10 @@ package estate
 import (
 	"context"
 	"errors"
+	"fmt"
 	"time"
+
+	"golang.org/x/sync/errgroup"
 
 	"mezzadro/core/day"
 	"mezzadro/core/rounds"
@@ -16,6 +19,7 @@ const (
 	outlookDays = 10 // asked for; a station may tell fewer
 	outlookGood = 1  // days for which an outlook holds: from an older one the usual weather is better
 	outlookWait = 8 * time.Second
+	outlooksNow = 8 // properties are asked for at once
 )
 
 // readOutlooks asks the station for the weather ahead of all properties that were not told today. A station that does
@@ -39,18 +43,17 @@ func (h *House) readOutlooks(ctx context.Context) error {
 	}
 	soon, stop := context.WithTimeout(ctx, outlookWait)
 	defer stop()
+	asks, soon := errgroup.WithContext(soon) // one that fails for one property is not asked for two hundred
+	asks.SetLimit(outlooksNow)
 	for _, p := range props {
-		if knows[p.ID] {
-			continue
-		}
-		if err := h.readOutlook(soon, p, today); err != nil {
-			if !errors.Is(err, exchange.ErrNoOutlook) && ctx.Err() == nil {
-				h.Log.WarnContext(ctx, "weather ahead", "property", p.ID, "error", err)
-			}
-			return ctx.Err() // one that fails for one property is not asked for two hundred
+		if !knows[p.ID] {
+			asks.Go(func() error { return h.readOutlook(soon, p, today) })
 		}
 	}
-	return nil
+	if err := asks.Wait(); err != nil && !errors.Is(err, exchange.ErrNoOutlook) && ctx.Err() == nil {
+		h.Log.WarnContext(ctx, "weather ahead", "error", err)
+	}
+	return ctx.Err()
 }
 
 // readOutlook asks for the weather ahead of one property.
@@ -58,7 +61,7 @@ func (h *House) readOutlook(ctx context.Context, p store.Property, today day.Day
 	c := p.Climate.V
 	days, source, err := h.Station.Outlook(ctx, c.Latitude, c.Longitude, c.ElevationM, today, today+outlookDays-1)
 	if err != nil {
-		return err
+		return fmt.Errorf("property %d: %w", p.ID, err)
 	}
 	rows := make([]store.Outlook, len(days))
 	for i, d := range days {
@@ -89,9 +92,7 @@ func (h *House) SkiesAhead(ctx context.Context) (Skies, error) {
 			out[o.PropertyID] = map[day.Day]rounds.Sky{}
 		}
 		on := store.DayOf(&o.Day)
-		out[o.PropertyID][on] = rounds.Sky{
-			Day: on, Told: true, RainMM: o.RainMM, WindMS: o.WindMS, MinC: o.MinC, MaxC: o.MaxC,
-		}
+		out[o.PropertyID][on] = rounds.Sky{Day: on, Told: true, RainMM: o.RainMM, WindMS: o.WindMS, MinC: o.MinC, MaxC: o.MaxC}
 	}
 	return out, err
 }
