@@ -13,8 +13,8 @@ const (
 	eagerIn   = 3    // one in so many builds puts more than is worth it, and prunes
 	eagerMost = 250
 	wildest   = 120 // minutes by which a build may misjudge a place for a job, so that it finds others
-	hottest   = 30  // minutes by which a plan may be worse and still be gone on from
-	coolest   = 0.2
+	hottest   = 300 // minutes by which a plan may be worse and still be gone on from
+	coolest   = 3
 	quickMost = 15 // quick builds in a round
 	quickFrom = 40 // jobs for each of them
 )
