@@ -42,8 +42,7 @@ bench: web
 soak: web ## a thousand kills, and two hundred restores broken off: half an hour
 	go test ./e2e -run 'TestSoak|TestSlow|TestFullDisk|TestStartOnFullDisk|TestCutUpgrade|TestRestoreDrills' -count 1 -v -kills 1000 -drills 200 -timeout 120m
 
-sweep: web ## all screens of the sample in four regions of the world, at four days of a year; a thousand plans of linked jobs: some minutes
-	LINKED=250 go test ./core/rounds -run TestLinked -count 1 -v
+sweep: web ## all screens of the sample in four regions of the world, at four days of a year: some minutes
 	go test ./e2e -run 'TestSweepRegions|TestTheDeviceJudgesAsTheHouse' -count 1 -v -everywhere -timeout 60m
 
 fuzz: ## each reader of files for a while

@@ -22,9 +22,9 @@ const (
 // each visit that its gaps ask for; each crew's day then takes, by itself, the way that gains most by those prices.
 // Prices rise where nothing answers them and fall where several days do (Lagrange; ways as Christofides, Mingozzi and
 // Toth 1981). What all days gain at most, taken off the sum of the prices, is below every plan, whatever the prices. A
-// way keeps hours, arrivals, legs and overtime in full, but may come to a place again after two others, and do a part
-// of a job; the length of gaps, access hours, waste, kit and sick properties are left out: all that makes plans
-// dearer, never cheaper. Its error is a list of refused fields.
+// way keeps hours, arrivals, legs, whole jobs and overtime in full, but may come to a place again after two others; the
+// length of gaps, access hours, waste, kit and sick properties are left out: all that makes plans dearer, never cheaper.
+// The first share of the time goes into a plan, from which the first prices come. Its error is a list of refused fields.
 func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more bool)) (float64, error) {
 	if err := p.Validate(); err != nil {
 		return 0, err
