@@ -69,7 +69,7 @@ func TestFirstScreenIsAskedForOnce(t *testing.T) {
 				t.Errorf("%s: %v is read twice", path, r)
 			}
 		}
-		if left := b.eval("[...window.begun.keys()].join(' ')"); len(reads) < 2 || left != "" {
+		if left := b.eval("[...(window.begun ?? new Map()).keys()].join(' ')"); len(reads) < 2 || left != "" {
 			t.Errorf("%s: %d reads, begun and not taken up: %v", path, len(reads), left)
 		}
 	}

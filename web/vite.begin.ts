@@ -1,5 +1,5 @@
 import type { Plugin, Rolldown } from 'vite';
-import { begin } from './src/begin';
+import { begin } from './src/begin.ts';
 
 /** Screens that somebody may open first, by how their addresses begin: all but the Lookout come in files of their own. */
 const screens: Record<string, string> = {

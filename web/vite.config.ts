@@ -2,7 +2,7 @@ import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
-import { begins } from './vite.begin';
+import { begins } from './vite.begin.ts';
 
 export default defineConfig({
   plugins: [

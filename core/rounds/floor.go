@@ -59,6 +59,7 @@ type floor struct {
 	s    *search
 	days []*floorDay // that can be worked on
 	step float64     // minutes that a day is cut into now
+	web  web
 	prices
 	chain  [][]int   // by place: jobs of which no two can be done in one visit; nil where there are none
 	in     []int     // the place in whose chain a job is; -1 none
@@ -77,7 +78,7 @@ type gained struct {
 type floorDay struct {
 	w      int
 	places []floorPlace
-	web
+	*web   // of the day that is looked at; all days have the same
 }
 
 // floorPlace is a place with what can be done there on a day.
@@ -136,7 +137,7 @@ func (f *floor) size() (legs float64) {
 
 // day is what can be done on a way.
 func (f *floor) day(w int) *floorDay {
-	s, d := f.s, &floorDay{w: w}
+	s, d := f.s, &floorDay{w: w, web: &f.web}
 	at := map[int]int{}
 	for j := range s.p.Jobs {
 		place := s.p.Jobs[j].Place

@@ -7,9 +7,8 @@ import (
 	"testing"
 )
 
-// linked is a small problem of jobs that hang together: pairs, a chain of three, one that two wait for, beds that are closed, days
-// that are short, with gaps that are
-// wide, narrow or shut, whose best days do not fit each other.
+// linked is a small problem of jobs that hang together: pairs, a chain of three, one that two wait for, beds that are closed or
+// days that are short, with gaps that are wide, narrow or shut, whose best days do not fit each other.
 func linked(r *rand.Rand, family int) *Problem {
 	n := 3 + r.IntN(2)
 	p := random(r, n, 2, 1+r.IntN(2), 3)
