@@ -342,8 +342,8 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				if now > late+1e-6 {
 					return 0, q.Name + " not at the hour it is pinned to"
 				}
-				spend(work)
-				trips := 0.0                                                                         // when the work is done
+				spend(work) // then to the tip
+				trips := 0.0
 				for aboard += here; crew.Tip != nil && aboard > crew.LoadM3; aboard -= crew.LoadM3 { // its own fills more than one load
 					trips += crossed(p, on, now+trips, between(q.At, &crew.Tip.At)) + crew.Tip.Minutes
 					trips += crossed(p, on, now+trips, between(&crew.Tip.At, q.At))

@@ -37,7 +37,7 @@ func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more 
 	return max(s.bound(), f.raise(f.learn(goOn), goOn)), nil
 }
 
-// floorSteps are the minutes that a day is cut into, times rounded down: coarse ones first, as long as prices are far off.
+// floorSteps are the minutes that a day is cut into, times rounded down: coarse ones first, while prices are far off.
 var floorSteps = []float64{5, 2, 1}
 
 // prices of jobs, and of visits by place.

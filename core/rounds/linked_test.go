@@ -7,8 +7,8 @@ import (
 	"testing"
 )
 
-// linked is a small problem of jobs that hang together: pairs, a chain of three, one that two wait for, beds that are closed or
-// days that are short, with gaps that are wide, narrow or shut, whose best days do not fit each other.
+// linked is a small problem of jobs that hang together: pairs, a chain of three, one that two wait for, closed beds or
+// short days, with gaps that are wide, narrow or shut, whose best days do not fit each other.
 func linked(r *rand.Rand, family int) *Problem {
 	n := 3 + r.IntN(2)
 	p := random(r, n, 2, 1+r.IntN(2), 3)
@@ -66,8 +66,8 @@ func linked(r *rand.Rand, family int) *Problem {
 	return p
 }
 
-// TestLinked: of a thousand small cases of pairs, chains, forks, pinned followers, closed plants and short days the plan costs what going through all arrangements
-// finds, within one per cent, in at least 98 of 100, and breaks no rule.
+// TestLinked: of a thousand small cases of pairs, chains, forks, pinned followers, closed plants and short days the plan
+// costs what going through all arrangements finds, within one per cent, in at least 98 of 100, and breaks no rule.
 func TestLinked(t *testing.T) {
 	r := rand.New(rand.NewPCG(21, 6))
 	const cases = 170

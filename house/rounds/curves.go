@@ -24,7 +24,13 @@ type drawnOne struct {
 }
 
 // curves are what each day costs for standing orders, which come by their ids, with the days of a span worked out.
-func (h *Room) curves(ctx context.Context, list []*store.OrderFull, places map[int64]*estate.Place, from day.Day, days int) ([]drawnOne, error) {
+func (h *Room) curves(
+	ctx context.Context,
+	list []*store.OrderFull,
+	places map[int64]*estate.Place,
+	from day.Day,
+	days int,
+) ([]drawnOne, error) {
 	h.drawn.mu.Lock()
 	before := h.drawn.last
 	h.drawn.mu.Unlock()

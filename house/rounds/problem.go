@@ -125,7 +125,13 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 }
 
 // addAll adds orders as jobs.
-func (o *planned) addAll(ctx context.Context, h *Room, list []*store.OrderFull, cards []treatment.Card, anew bool) error {
+func (o *planned) addAll(
+	ctx context.Context,
+	h *Room,
+	list []*store.OrderFull,
+	cards []treatment.Card,
+	anew bool,
+) error {
 	at := map[int64]int{}
 	places := map[int64]*estate.Place{}
 	o.problem.Jobs, o.orders = make([]rounds.Job, 0, len(list)), make([]*store.OrderFull, 0, len(list))

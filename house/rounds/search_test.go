@@ -16,8 +16,6 @@ import (
 	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
-	"mezzadro/house/learn"
-	"mezzadro/house/standing"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -30,13 +28,12 @@ func opened(t *testing.T) *Room {
 	must(t, err)
 	today := day.Of(2027, 3, 18)
 	e := &estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return today }, Log: slog.New(slog.DiscardHandler)}
-	w := work.New(e)
-	h := New(e, &crews.Room{House: e}, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
+	h := over(e)
 	t.Cleanup(func() { h.Close(); _ = st.Close() })
-	p, err := (&garden.Room{House: e, Work: w}).AddProperty(ctx, store.Key{}, garden.PropertyIn{Name: "Weir House", ClimateType: "lake-foothills"})
+	p, err := (&garden.Room{House: e, Work: h.Work}).AddProperty(ctx, store.Key{}, garden.PropertyIn{Name: "Weir House", ClimateType: "lake-foothills"})
 	must(t, err)
 	for _, title := range []string{"Sweep", "Rake", "Edge", "Stake"} {
-		_, err := w.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: p.ID, Title: title, Minutes: 60, Spans: []work.SpanIn{{From: today, To: today + 60}}})
+		_, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: p.ID, Title: title, Minutes: 60, Spans: []work.SpanIn{{From: today, To: today + 60}}})
 		must(t, err)
 	}
 	who, err := h.Team.KeepPerson(ctx, store.Key{}, 0, crews.PersonIn{Name: "Ilda"})

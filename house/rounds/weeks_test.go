@@ -44,7 +44,10 @@ func gardens(t testing.TB, properties, plants int) *Room {
 		ok(err)
 		ok(st.Write(ctx, func(tx store.Tx) error {
 			for n := range plants {
-				plant, err := tx.AddPlant(ctx, store.Plant{PropertyID: p.ID, Species: book[(i*50+n)*7%len(book)].ID, HeightM: 1.5, SpreadM: 1, Count: 1, Value: 1, Shelter: 0.5, Sun: 0.6})
+				plant, err := tx.AddPlant(ctx, store.Plant{
+					PropertyID: p.ID, Species: book[(i*50+n)*7%len(book)].ID,
+					HeightM: 1.5, SpreadM: 1, Count: 1, Value: 1, Shelter: 0.5, Sun: 0.6,
+				})
 				if err != nil {
 					return err
 				}
