@@ -119,7 +119,7 @@ func byHand(p *Problem, visits func(place, d int) bool) Score {
 				if pick < 0 {
 					break
 				}
-				s.put(pick, w, s.atEnd(pick, w))
+				s.put(w, s.atEnd(pick, w), pick)
 			}
 		}
 	}

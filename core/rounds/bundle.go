@@ -56,7 +56,7 @@ func (q *pool) bundles() {
 		for _, j := range slices.Clone(b.jobs) {
 			if q.worth(j, on) {
 				if v, at := s.try(j, on); v < far {
-					s.put(j, on, at)
+					s.put(on, at, j)
 					b.jobs = slices.Delete(b.jobs, slices.Index(b.jobs, j), slices.Index(b.jobs, j)+1)
 				}
 			}
@@ -91,7 +91,8 @@ func (q *pool) visit(b *bundle, w int, most float64) float64 {
 	all, sum := stop{place: b.place}, 0.0
 	for _, j := range b.jobs {
 		if q.worth(j, w) {
-			all.merge(s.stopOf(j, way.crew))
+			all.merge(&s.single[j])
+			all.work += s.minutes[j][way.crew]
 			sum += s.there(j, w) - s.waits[j]
 		}
 	}

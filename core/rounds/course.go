@@ -97,7 +97,7 @@ func (s *search) lay(course, on []int) bool {
 		if v >= far {
 			return false
 		}
-		s.put(j, on[i], at)
+		s.put(on[i], at, j)
 	}
 	return true
 }

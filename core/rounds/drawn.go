@@ -87,11 +87,7 @@ func (s *search) live(d drawn) (out lived) {
 			continue
 		}
 		out.rained += float64(len(off))
-		taken := []int{}
-		for _, j := range off {
-			taken = s.take(j, taken)
-		}
-		for _, j := range taken {
+		for _, j := range s.take(nil, off...) {
 			if s.putFrom(j, on+1, s.p.Days) {
 				out.cost += phoned
 			}
@@ -102,7 +98,7 @@ func (s *search) live(d drawn) (out lived) {
 			}
 		}
 	}
-	s.log = s.log[:0]
+	s.forgetSteps()
 	out.cost += s.sum
 	for _, w := range s.at {
 		if w < 0 {
@@ -147,7 +143,7 @@ func (s *search) putFrom(j, from, to int) bool {
 		}
 	}
 	if on >= 0 {
-		s.put(j, on, at)
+		s.put(on, at, j)
 	}
 	return on >= 0
 }

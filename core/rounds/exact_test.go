@@ -667,7 +667,7 @@ func TestTryIsTrue(t *testing.T) {
 					continue
 				}
 				mark, sum, leave := len(s.log), s.sum, s.leave(j)
-				s.put(j, w, at)
+				s.put(w, at, j)
 				if math.Abs(s.sum-sum-(v-leave)) > 1e-6 {
 					t.Errorf("case %d, job %d on way %d: foretold %.3f, changed %.3f", n, j, w, v-leave, s.sum-sum)
 				}

@@ -197,7 +197,7 @@ func (f *floor) chains() {
 func (f *floor) learn(goOn func(int, float64) (float64, bool)) int {
 	s := f.s
 	s.build()
-	n := s.improve(func(n int, _ float64) (float64, bool) {
+	n := s.improve(s.hottest(), func(n int, _ float64) (float64, bool) {
 		done, more := goOn(n, 0)
 		return min(1, done/floorLearns), more && done < floorLearns
 	})

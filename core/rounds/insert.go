@@ -114,7 +114,7 @@ func (q *pool) fill() {
 		}
 		j := q.jobs[pick]
 		q.jobs = slices.Delete(q.jobs, pick, pick+1)
-		s.put(j, on, s.fits[j*len(s.list)+on])
+		s.put(on, s.fits[j*len(s.list)+on], j)
 		q.after(j, on)
 	}
 }

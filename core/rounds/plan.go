@@ -119,7 +119,7 @@ func (s *search) stay() {
 			}
 			w := pin.Crew*s.p.Days + pin.Day
 			if v, ch := s.try(j, w); v < far && (k.Pin != nil || v < s.leave(j)) {
-				s.put(j, w, ch)
+				s.put(w, ch, j)
 				again = true
 			}
 		}

@@ -10,12 +10,19 @@ const (
 	passes      = 3    // over what waits for something else before it
 	stringsMost = 6    // ways that are taken from
 	stringLong  = 3    // stops that are taken from each
+	wholeIn     = 4    // one quick build in so many takes whole properties
+	wholeMost   = 5    // of them at once
 	nearMost    = 8    // of those that wait, looked at with what was taken
 )
 
 // rebuildQuickly takes strings of stops off some ways and builds them up property by property.
 func (s *search) rebuildQuickly() {
-	taken := s.strings()
+	var taken []int
+	if s.rng.IntN(wholeIn) == 0 {
+		taken = s.properties()
+	} else {
+		taken = s.strings()
+	}
 	q := &pool{s: s, jobs: append(taken, s.waitingNear(taken)...)}
 	q.quick()
 }
@@ -47,9 +54,26 @@ func (s *search) strings() (taken []int) {
 	return taken
 }
 
+// properties takes all that is done at a property and at some near it, on whatever days: two visits may become one.
+func (s *search) properties() (taken []int) {
+	seed := s.p.Jobs[s.rng.IntN(len(s.p.Jobs))].Place
+	list := make([]passing, 0, len(s.ofPlace))
+	for k, jobs := range s.ofPlace {
+		if len(jobs) > 0 && k != seed {
+			list = append(list, passing{i: k, leg: (s.ways.place[seed][k] + parking) * s.rng.Float64()})
+		}
+	}
+	slices.SortFunc(list, func(a, b passing) int { return cmp.Compare(a.leg, b.leg) })
+	taken = s.take(nil, s.ofPlace[seed]...)
+	for _, n := range list[:min(len(list), s.rng.IntN(wholeMost))] {
+		taken = s.take(taken, s.ofPlace[n.i]...)
+	}
+	return taken
+}
+
 // waitingNear are some of those without a day, rather near than far from what was just taken.
 func (s *search) waitingNear(taken []int) []int {
-	out := s.without(taken)
+	out := s.unplaced(taken)
 	if len(taken) == 0 {
 		return out[:min(nearMost, len(out))]
 	}
@@ -125,7 +149,7 @@ func (q *pool) spread(b *bundle) {
 	s := q.s
 	for len(b.jobs) > 0 {
 		on, least := -1, 0.0
-		for w := range s.list {
+		for _, w := range s.working {
 			if s.rng.Float64() < blink {
 				continue
 			}
@@ -133,41 +157,64 @@ func (q *pool) spread(b *bundle) {
 				on, least = w, v
 			}
 		}
-		if on < 0 {
-			return
-		}
-		before := len(b.jobs)
-		b.jobs = slices.DeleteFunc(b.jobs, func(j int) bool { return q.worth(j, on) && q.join(j, on) })
-		if len(b.jobs) == before {
+		if on < 0 || !q.visited(b, on) {
 			return
 		}
 	}
 }
 
-// join puts a job on a way, or on another where its property is come to anyway if that is better.
-func (q *pool) join(j, on int) bool {
+// visited puts a visit on a way with all of a bundle that may be done there, and moves what another visit of the
+// property does better.
+func (q *pool) visited(b *bundle, on int) bool {
 	s := q.s
-	least, at := s.try(j, on)
-	for w := range s.list {
-		if w == on || s.there(j, w) >= least || s.list[w].find(s.p.Jobs[j].Place) < 0 {
-			continue
-		}
-		if v, how := s.try(j, w); v < least {
-			least, at, on = v, how, w
+	all, jobs := stop{place: b.place}, make([]int, 0, len(b.jobs))
+	for _, j := range b.jobs {
+		if q.worth(j, on) {
+			st := s.stopOf(j, s.list[on].crew)
+			all.merge(&st)
+			jobs = append(jobs, j)
 		}
 	}
-	if least >= far {
+	c, at := s.add(&s.list[on], all)
+	if len(jobs) == 0 || c >= far {
 		return false
 	}
-	s.put(j, on, at)
+	s.put(on, at, jobs...)
+	b.jobs = slices.DeleteFunc(b.jobs, func(j int) bool { return s.at[j] == on })
+	for _, k := range s.ofPlace[b.place] {
+		w := s.at[k]
+		if w < 0 || w == on {
+			continue
+		}
+		if s.there(k, on) < s.there(k, w) {
+			s.move(k, on)
+		}
+		for _, j := range jobs {
+			if s.at[j] == on && s.at[k] == w && s.there(j, w) < s.there(j, on) {
+				s.move(j, w)
+			}
+		}
+	}
 	return true
+}
+
+// move moves one job to another way where its property is come to, if that is better.
+func (s *search) move(j, to int) {
+	mark, sum := len(s.log), s.sum
+	s.lift(j)
+	if v, at := s.try(j, to); v < far {
+		if s.put(to, at, j); s.sum < sum-1e-9 {
+			return
+		}
+	}
+	s.back(mark, sum)
 }
 
 // single puts a job by itself where it costs least, if that is better than to leave it.
 func (q *pool) single(j int) bool {
 	s := q.s
 	least, on, at := s.waits[j], -1, spot{}
-	for w := range s.list {
+	for _, w := range s.working {
 		if s.there(j, w) >= least || s.rng.Float64() < blink {
 			continue
 		}
@@ -176,7 +223,7 @@ func (q *pool) single(j int) bool {
 		}
 	}
 	if on >= 0 {
-		s.put(j, on, at)
+		s.put(on, at, j)
 	}
 	return on >= 0
 }

@@ -1,7 +1,5 @@
 package rounds
 
-import "slices"
-
 // Restore is a plan again that was made of a problem: its visits, as they are kept, in the order of each day. What is
 // left and what it scores are worked out anew. A visit to a place, by a crew or of a job that the problem does not
 // know is left out. Its error is a list of refused fields.
@@ -21,12 +19,12 @@ func Restore(p *Problem, visits []Visit) (Plan, error) {
 			}
 			at := s.list[w].find(p.Jobs[j].Place)
 			if at >= 0 {
-				s.put(j, w, spot{at, false})
+				s.put(w, spot{at, false}, j)
 			} else {
-				s.put(j, w, spot{len(s.list[w].stops), true})
+				s.put(w, spot{len(s.list[w].stops), true}, j)
 			}
 		}
 	}
-	s.log = slices.Delete(s.log, 0, len(s.log))
+	s.forgetSteps()
 	return s.plan(0), nil
 }

@@ -45,6 +45,7 @@ type stop struct {
 	early float64 // pinned: not before; minutes after midnight
 	late  float64 // nor after; 0: no matter
 	safe  bool    // something is made safe there
+	leg   float64 // the way there from the stop before, where the way was worked out; minutes
 }
 
 // way is a crew's day.
@@ -57,6 +58,7 @@ type way struct {
 	travel, busy, waste float64 // summed over the stops
 	kit                 uint64  // of all stops
 	firstSick           int     // index of the first sick stop; as many as there are where none is
+	part                float64 // of its hours that ways and work take
 	limited             bool    // the order counts: some stops can be entered at some hours only, one makes safe, or it tips
 }
 
@@ -215,31 +217,26 @@ func (w *way) share(minutes float64) float64 { return minutes / float64(w.hours.
 
 // fair is what a day costs for being shared out unevenly, with a crew's share of its hours in place of what it has.
 func (s *search) fair(w int, share float64) float64 {
-	d, n, sum, squares := s.list[w].day, 0.0, 0.0, 0.0
-	for o := d; o < len(s.list); o += s.p.Days {
-		way := &s.list[o]
-		if way.hours.empty() {
-			continue
-		}
-		x := way.share(way.travel + way.busy)
+	peers, sum, squares := s.peers[s.list[w].day], 0.0, 0.0
+	for _, o := range peers {
+		x := s.list[o].part
 		if o == w {
 			x = share
 		}
-		n, sum, squares = n+1, sum+x, squares+x*x
+		sum, squares = sum+x, squares+x*x
 	}
-	if n < 2 {
+	if len(peers) < 2 {
 		return 0
 	}
-	return fairEach * max(0, squares-sum*sum/n)
+	return fairEach * max(0, squares-sum*sum/float64(len(peers)))
 }
 
 // fairNow is the same as the day stands.
 func (s *search) fairNow(w int) float64 {
-	way := &s.list[w]
-	if way.hours.empty() {
+	if s.list[w].hours.empty() {
 		return 0
 	}
-	return s.fair(w, way.share(way.travel+way.busy))
+	return s.fair(w, s.list[w].part)
 }
 
 // fairer is what more minutes of a crew add to that.
@@ -247,8 +244,8 @@ func (s *search) fairer(w *way, more float64) float64 {
 	if len(s.p.Crews) < 2 {
 		return 0
 	}
-	i, now := w.crew*s.p.Days+w.day, w.travel+w.busy
-	return s.fair(i, w.share(now+more)) - s.fair(i, w.share(now))
+	i := w.crew*s.p.Days + w.day
+	return s.fair(i, w.share(w.travel+w.busy+more)) - s.fair(i, w.part)
 }
 
 // price is what a timed way costs.
@@ -266,17 +263,39 @@ func (s *search) loaded(w *way, waste float64) float64 {
 
 // reckon works a way's sums and its cost out anew.
 func (s *search) reckon(w *way) {
-	t := s.simulate(w, w.stops, false)
-	fixed, waste, busy := s.fixed(w.crew, w.stops)
-	w.cost = s.price(w, t, fixed, waste)
-	w.travel, w.waste, w.busy, w.kit, w.firstSick = t.travel, waste, busy, 0, len(w.stops)
-	w.limited = s.tips(w.crew, waste) || len(s.rush[w.day]) > 0
+	last, sick, fixed := -1, 0, 0.0
+	w.travel, w.busy, w.waste, w.kit, w.firstSick, w.limited = 0, 0, 0, 0, len(w.stops), len(s.rush[w.day]) > 0
 	for i := range w.stops {
-		if w.stops[i].sick && w.firstSick == len(w.stops) {
+		st := &w.stops[i]
+		st.leg = s.leg(w.crew, last, st.place)
+		last = st.place
+		w.travel += st.leg
+		w.busy += s.p.Places[st.place].Arrive + st.work
+		w.waste += st.waste
+		w.kit |= st.kit
+		fixed += s.coming(w.crew, st.place)
+		w.limited = w.limited || st.late > 0 || st.safe || s.limits(w.day, st.place)
+		if st.sick && w.firstSick == len(w.stops) {
 			w.firstSick = i
+		} else if !st.sick && w.firstSick < i {
+			sick++
 		}
-		w.kit |= w.stops[i].kit
-		w.limited = w.limited || w.stops[i].late > 0 || w.stops[i].safe || s.limits(w.day, w.stops[i].place)
+	}
+	fixed += kitEach * float64(bits.OnesCount64(w.kit))
+	w.limited = w.limited || s.tips(w.crew, w.waste)
+	t := timed{sick: sick}
+	if w.limited {
+		t = s.simulate(w, w.stops, false)
+		w.travel = t.travel
+	} else if last >= 0 {
+		w.travel += s.ways.start[w.crew][last]
+		t.travel = w.travel
+		end := s.out(w) + w.travel + w.busy
+		t.over = max(0, end+s.rests(w, end)-float64(w.hours.To))
+	}
+	w.cost = s.price(w, t, fixed, w.waste)
+	if w.part = 0; !w.hours.empty() {
+		w.part = w.share(w.travel + w.busy)
 	}
 }
 
@@ -336,12 +355,20 @@ func (s *search) addQuickly(w *way, st stop, i int) (float64, spot) {
 	}
 	own := s.p.Places[st.place].Arrive
 	fixed := kit + s.coming(w.crew, st.place)
-	if !st.sick && w.firstSick == len(w.stops) {
-		more, at := s.detour(w, st.place)
-		c := s.grown(w, more, own+st.work, st.waste, fixed, 0)
-		return c, spot{at, c < far}
-	}
 	best, how := far, spot{}
+	if !st.sick { // before all sick ones, or after one
+		more, at := s.detour(w, st.place, 0, w.firstSick)
+		if best = s.grown(w, more, own+st.work, st.waste, fixed, 0); best < far {
+			how = spot{at, true}
+		}
+		if w.firstSick < len(w.stops) {
+			more, at = s.detour(w, st.place, w.firstSick+1, len(w.stops))
+			if c := s.grown(w, more, own+st.work, st.waste, fixed, 1); c < best {
+				best, how = c, spot{at, true}
+			}
+		}
+		return best, how
+	}
 	for at := range len(w.stops) + 1 {
 		more := s.detourAt(w, st.place, at)
 		if c := s.grown(w, more, own+st.work, st.waste, fixed, w.inverts(at, st.sick)); c < best {
@@ -351,12 +378,27 @@ func (s *search) addQuickly(w *way, st stop, i int) (float64, spot) {
 	return best, how
 }
 
-// detour is the least that coming to one more place adds to a way, minutes, and before which stop.
-func (s *search) detour(w *way, place int) (least float64, before int) {
+// detour is the least that coming to one more place before one of some stops adds to a way, minutes, and before which;
+// the number of stops stands for after the last.
+func (s *search) detour(w *way, place, from, to int) (least float64, before int) {
 	least = far
-	for i := range len(w.stops) + 1 {
-		if more := s.detourAt(w, place, i); more < least {
+	start, row := s.ways.start[w.crew], s.ways.place[place]
+	come, back := start[place], 0.0
+	if from > 0 {
+		last := w.stops[from-1].place
+		come, back = row[last], start[last]
+	}
+	for i := from; i <= to && i < len(w.stops); i++ {
+		st := &w.stops[i]
+		on := row[st.place]
+		if more := come + on - st.leg; more < least {
 			least, before = more, i
+		}
+		come, back = on, start[st.place]
+	}
+	if to == len(w.stops) {
+		if more := come + start[place] - back; more < least {
+			least, before = more, to
 		}
 	}
 	return least, before
@@ -418,7 +460,7 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 	}
 	if i >= 0 {
 		s.scratch = append(s.scratch[:0], w.stops...)
-		s.scratch[i].merge(st)
+		s.scratch[i].merge(&st)
 		try(s.scratch, spot{i, false})
 		return best, how
 	}
@@ -430,7 +472,7 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 }
 
 // merge takes the work of another stop at the same place in.
-func (s *stop) merge(o stop) {
+func (s *stop) merge(o *stop) {
 	s.work, s.waste, s.sick, s.kit = s.work+o.work, s.waste+o.waste, s.sick || o.sick, s.kit|o.kit
 	s.early, s.safe = max(s.early, o.early), s.safe || o.safe
 	if s.late == 0 || o.late > 0 && o.late < s.late {

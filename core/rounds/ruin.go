@@ -12,17 +12,19 @@ const (
 	poolMost  = 16   // of those that wait, looked at with what was torn down
 	eagerIn   = 3    // one in so many builds puts more than is worth it, and prunes
 	eagerMost = 250
-	wildest   = 120 // minutes by which a build may misjudge a place for a job, so that it finds others
-	hottest   = 300 // minutes by which a plan may be worse and still be gone on from
-	coolest   = 3
-	quickMost = 15 // quick builds in a round
-	quickFrom = 40 // jobs for each of them
+	wildest   = 120   // minutes by which a build may misjudge a place for a job, so that it finds others
+	hottest   = 200.0 // minutes by which a plan may be worse at first and still be gone on from,
+	warm      = 20.0  // at first where most jobs stood: a plan that is only to be mended,
+	coolest   = 6.0   // and at the end
+	quickMost = 15    // quick builds in a round
+	quickFrom = 40    // jobs for each of them
 )
 
 // improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long
 // as it may go on: so told after each round by how far it is, from 0 to 1. A round is one thorough build and, the more
-// jobs there are, several quick ones. The best plan found stays.
-func (s *search) improve(goOn func(rounds int, best float64) (done float64, more bool)) int {
+// jobs there are, several quick ones. At first a plan that is so many minutes worse than the best is gone on from, too.
+// The best plan found stays.
+func (s *search) improve(first float64, goOn func(rounds int, best float64) (done float64, more bool)) int {
 	best, now := s.sum, s.sum
 	kept := s.copy()
 	quick := min(quickMost, len(s.p.Jobs)/quickFrom)
@@ -33,9 +35,9 @@ func (s *search) improve(goOn func(rounds int, best float64) (done float64, more
 			break
 		}
 		n++
-		heat := hottest * math.Pow(coolest/hottest, done)
+		heat := heatAt(first, done)
 		for i := range 1 + quick {
-			s.log = s.log[:0]
+			s.forgetSteps()
 			if i == 0 {
 				s.rebuild()
 			} else {
@@ -55,6 +57,24 @@ func (s *search) improve(goOn func(rounds int, best float64) (done float64, more
 	s.restore(kept)
 	return n
 }
+
+// hottest is by how many minutes a plan may be worse at first and still be gone on from.
+func (s *search) hottest() float64 {
+	stood := 0
+	for j := range s.p.Jobs {
+		if s.p.Jobs[j].Was != nil || s.p.Jobs[j].Pin != nil {
+			stood++
+		}
+	}
+	if 2*stood > len(s.p.Jobs) {
+		return warm
+	}
+	return hottest
+}
+
+// heatAt is by how many minutes a plan may be worse and still be gone on from: so many at first, by how far the search
+// is, 0 to 1.
+func heatAt(first, done float64) float64 { return first * math.Pow(coolest/first, done) }
 
 // rebuild tears some down and builds it up with regret.
 func (s *search) rebuild() {
@@ -76,16 +96,14 @@ func (s *search) rebuild() {
 func (s *search) prune() {
 	drop := func(jobs []int) {
 		mark, sum := len(s.log), s.sum
-		for _, j := range jobs {
-			s.take(j, nil)
-		}
+		s.take(nil, jobs...)
 		if s.sum > sum-1e-9 {
 			s.back(mark, sum)
 		}
 	}
 	seen := map[int]bool{}
 	for _, st := range slices.Clone(s.log) {
-		if seen[st.w] {
+		if st.w < 0 || seen[st.w] {
 			continue
 		}
 		seen[st.w] = true
@@ -144,7 +162,7 @@ func (s *search) ruin() []int {
 	case 0: // any
 		taken := []int{}
 		for range many {
-			taken = s.take(placed[s.rng.IntN(len(placed))], taken)
+			taken = s.take(taken, placed[s.rng.IntN(len(placed))])
 		}
 		return taken
 	case 1: // a whole day of a crew
@@ -167,19 +185,16 @@ func (s *search) ruin() []int {
 	})
 }
 
-func (s *search) takeAll(stops []stop) (taken []int) {
+func (s *search) takeAll(stops []stop) []int {
 	jobs := []int{}
 	for _, st := range stops {
 		jobs = append(jobs, st.jobs...)
 	}
-	for _, j := range jobs {
-		taken = s.take(j, taken)
-	}
-	return taken
+	return s.take(nil, jobs...)
 }
 
 // takeNear takes the first so many in an order.
-func (s *search) takeNear(placed []int, seed, many int, by func(j int) float64) (taken []int) {
+func (s *search) takeNear(placed []int, seed, many int, by func(j int) float64) []int {
 	if s.key == nil {
 		s.key = make([]float64, len(s.at))
 	}
@@ -196,21 +211,18 @@ func (s *search) takeNear(placed []int, seed, many int, by func(j int) float64) 
 		}
 		return a - b
 	})
-	for _, j := range placed[:min(many, len(placed))] {
-		taken = s.take(j, taken)
-	}
-	return s.take(seed, taken)
+	return s.take(s.take(nil, placed[:min(many, len(placed))]...), seed)
 }
 
 // waiting are some of those without a day, beside what was just taken.
 func (s *search) waiting(taken []int) []int {
-	out := s.without(taken)
+	out := s.unplaced(taken)
 	s.rng.Shuffle(len(out), func(a, b int) { out[a], out[b] = out[b], out[a] })
 	return out[:min(poolMost, len(out))]
 }
 
-// without are those without a day that were not just taken.
-func (s *search) without(taken []int) (out []int) {
+// unplaced are those without a day that were not just taken.
+func (s *search) unplaced(taken []int) (out []int) {
 	for j, w := range s.at {
 		if w < 0 && !s.round[j] && !slices.Contains(taken, j) {
 			out = append(out, j)

@@ -11,12 +11,18 @@ type search struct {
 	ways    ways
 	open    [][]Span    // by day and place
 	list    []way       // by crew, then day
+	working []int       // of them, those with hours
+	peers   [][]int     // the same by day
 	at      []int       // the way each job is on; -1 none
 	minutes [][]float64 // of each job for each crew; 0: it cannot do it
 	next    [][]int     // jobs that come after each
 	mates   [][]int     // jobs on the same plants, where one of the two closes them
 	courses [][]int     // jobs that hang together, what is waited for first
+	free    []bool      // jobs that hang on no other
+	ofPlace [][]int     // jobs by place
+	going   []bool      // jobs that are just being taken off their ways
 	kit     []uint64    // of each job, a bit for each kind
+	single  []stop      // each job as a stop of its own
 	days    []float64   // of each job on each way: what its day costs there; far where it may never be
 	rush    [][]Traffic // by day
 	round   []bool      // jobs that wait for one another in a circle
@@ -29,6 +35,7 @@ type search struct {
 	trip    []float64 // by place: what a job there owes for somebody coming later
 	sum     float64   // what the plan costs
 	log     []step    // what was done since the last mark, to be taken back
+	aside   []stop    // the stops in it
 
 	overEach float64 // each minute beyond the hours costs
 }
@@ -37,12 +44,15 @@ const far = 1e18
 
 func newSearch(p *Problem, seed uint64) *search {
 	s := &search{
-		p:     p,
-		ways:  p.ways(),
-		at:    make([]int, len(p.Jobs)),
-		next:  make([][]int, len(p.Jobs)),
-		mates: make([][]int, len(p.Jobs)),
-		rng:   rand.New(rand.NewPCG(seed, 17)),
+		p:       p,
+		ways:    p.ways(),
+		at:      make([]int, len(p.Jobs)),
+		next:    make([][]int, len(p.Jobs)),
+		mates:   make([][]int, len(p.Jobs)),
+		peers:   make([][]int, p.Days),
+		going:   make([]bool, len(p.Jobs)),
+		ofPlace: make([][]int, len(p.Places)),
+		rng:     rand.New(rand.NewPCG(seed, 17)),
 
 		overEach: overEach,
 	}
@@ -56,6 +66,10 @@ func newSearch(p *Problem, seed uint64) *search {
 	}
 	for c := range p.Crews {
 		for d := range p.Days {
+			if h := p.at(c, d); !h.empty() {
+				s.working = append(s.working, len(s.list))
+				s.peers[d] = append(s.peers[d], len(s.list))
+			}
 			s.list = append(s.list, way{crew: c, day: d, hours: p.at(c, d)})
 		}
 	}
@@ -88,11 +102,16 @@ func newSearch(p *Problem, seed uint64) *search {
 			}
 		}
 	}
+	for j := range p.Jobs {
+		s.free = append(s.free, len(p.Jobs[j].After)+len(s.next[j])+len(s.mates[j]) == 0)
+		s.ofPlace[p.Jobs[j].Place] = append(s.ofPlace[p.Jobs[j].Place], j)
+	}
 	s.kit = p.kits()
 	s.round = p.circles()
 	s.courses = s.findCourses()
 	s.trip = s.trips()
 	s.days = make([]float64, len(p.Jobs)*len(s.list))
+	s.single = make([]stop, len(p.Jobs))
 	s.waits = make([]float64, len(p.Jobs))
 	for j := range p.Jobs {
 		s.look(j)
@@ -103,9 +122,9 @@ func newSearch(p *Problem, seed uint64) *search {
 	return s
 }
 
-// look works out anew what a job costs on each way, and left.
+// look works out anew what a job is as a stop, and what it costs on each way, and left.
 func (s *search) look(j int) {
-	s.waits[j] = s.leave(j)
+	s.single[j], s.waits[j] = s.asStop(j), s.leave(j)
 	for w := range s.list {
 		s.days[j*len(s.list)+w] = far
 		if s.mayEver(j, w) {
@@ -248,7 +267,7 @@ func (s *search) there(j, w int) float64 { return s.days[j*len(s.list)+w] }
 
 // may reports that nothing but the hours speaks against a job on a way.
 func (s *search) may(j, w int) bool {
-	return s.there(j, w) < far && s.gapsHold(j, w) && s.matesHold(j, w)
+	return s.there(j, w) < far && (s.free[j] || s.gapsHold(j, w) && s.matesHold(j, w))
 }
 
 // gapsHold reports that the gaps to what comes before and after hold.
@@ -313,10 +332,16 @@ func (s *search) matesHold(j, w int) bool {
 
 // stopOf is a job as a stop of its own for a crew.
 func (s *search) stopOf(j, crew int) stop {
+	st := s.single[j]
+	st.work = s.minutes[j][crew]
+	return st
+}
+
+// asStop is a job as a stop of its own, without its minutes.
+func (s *search) asStop(j int) stop {
 	k := &s.p.Jobs[j]
 	st := stop{
 		place: k.Place,
-		work:  s.minutes[j][crew],
 		waste: k.WasteM3,
 		sick:  k.Sick || s.p.Places[k.Place].Sick,
 		kit:   s.kit[j],
@@ -341,87 +366,144 @@ func (s *search) try(j, w int) (float64, spot) {
 	return c + s.there(j, w), how
 }
 
-// step is a way as it was before it was changed, and the job that was put on it or taken off.
+// step is a way as it was before it was changed, or the way that a job was on before it was put or taken off.
 type step struct {
-	w     int
+	w     int // -1: a job's
 	old   way
 	job   int
 	oldAt int
 }
 
-// change notes a way before a job is put on it or taken off.
-func (s *search) change(j, w int) {
+// change notes a way before jobs are put on it or taken off.
+func (s *search) change(w int) {
 	old := s.list[w]
-	old.stops = slices.Clone(old.stops)
-	s.log = append(s.log, step{w, old, j, s.at[j]})
+	from := len(s.aside)
+	s.aside = append(s.aside, old.stops...)
+	old.stops = s.aside[from:len(s.aside):len(s.aside)]
+	s.log = append(s.log, step{w: w, old: old})
 	s.sum -= old.cost + s.fairNow(w)
-	if s.at[j] < 0 {
-		s.sum -= s.waits[j]
-	} else {
-		s.sum -= s.here(j, w)
-	}
 }
+
+// changed works a way out anew once that is done.
+func (s *search) changed(w int) {
+	s.reckon(&s.list[w])
+	s.sum += s.list[w].cost + s.fairNow(w)
+}
+
+// set notes a job's way, or that it has none.
+func (s *search) set(j, w int) {
+	s.log = append(s.log, step{w: -1, job: j, oldAt: s.at[j]})
+	s.sum += s.stands(j, w) - s.stands(j, s.at[j])
+	s.at[j] = w
+}
+
+// stands is what a job costs on a way, or left, beside the way itself.
+func (s *search) stands(j, w int) float64 {
+	if w < 0 {
+		return s.waits[j]
+	}
+	return s.here(j, w)
+}
+
+// forgetSteps has what was done up to now be no longer taken back.
+func (s *search) forgetSteps() { s.log, s.aside = s.log[:0], s.aside[:0] }
 
 // back takes back all that was done since a mark.
 func (s *search) back(mark int, sum float64) {
 	for i := len(s.log) - 1; i >= mark; i-- {
-		st := &s.log[i]
-		s.list[st.w], s.at[st.job] = st.old, st.oldAt
+		if st := &s.log[i]; st.w >= 0 {
+			stops := append(s.list[st.w].stops[:0], st.old.stops...)
+			s.list[st.w] = st.old
+			s.list[st.w].stops = stops
+		} else {
+			s.at[st.job] = st.oldAt
+		}
 	}
 	s.log, s.sum = s.log[:mark], sum
 }
 
-// put puts a job on a way.
-func (s *search) put(j, w int, at spot) {
-	s.change(j, w)
+// put puts jobs of one property on a way.
+func (s *search) put(w int, at spot, jobs ...int) {
+	s.change(w)
 	way := &s.list[w]
-	st := s.stopOf(j, way.crew)
 	if at.fresh {
-		st.jobs = []int{j}
-		way.stops = slices.Insert(way.stops, at.at, st)
-	} else {
-		there := &way.stops[at.at]
-		there.jobs = append(slices.Clip(there.jobs), j)
-		there.merge(st)
+		way.stops = slices.Insert(way.stops, at.at, stop{place: s.p.Jobs[jobs[0]].Place})
 	}
-	s.at[j] = w
-	s.reckon(way)
-	s.sum += way.cost + s.fairNow(w) + s.here(j, w)
+	there := &way.stops[at.at]
+	there.jobs = append(slices.Clip(there.jobs), jobs...)
+	for _, j := range jobs {
+		st := s.stopOf(j, way.crew)
+		there.merge(&st)
+		s.set(j, w)
+	}
+	s.changed(w)
 }
 
-// take takes a job off its way, and with it what comes after it.
-func (s *search) take(j int, taken []int) []int {
-	w := s.at[j]
-	if w < 0 {
+// take takes jobs off their ways, and with each what comes after it.
+func (s *search) take(taken []int, jobs ...int) []int {
+	before := len(taken)
+	for _, j := range jobs {
+		taken = s.follow(j, taken)
+	}
+	for _, j := range taken[before:] {
+		if s.at[j] >= 0 {
+			s.unload(s.at[j])
+		}
+	}
+	for _, j := range taken[before:] {
+		s.going[j] = false
+	}
+	return taken
+}
+
+// follow notes that a job goes, and what comes after it.
+func (s *search) follow(j int, taken []int) []int {
+	if s.at[j] < 0 || s.going[j] {
 		return taken
 	}
-	s.lift(j)
+	s.going[j] = true
 	taken = append(taken, j)
 	for _, n := range s.next[j] {
-		taken = s.take(n, taken)
+		taken = s.follow(n, taken)
 	}
 	return taken
 }
 
 // lift takes one job off its way and leaves what comes after it where it is.
 func (s *search) lift(j int) {
-	w := s.at[j]
-	s.change(j, w)
+	s.going[j] = true
+	s.unload(s.at[j])
+	s.going[j] = false
+}
+
+// unload takes those jobs off a way that are going.
+func (s *search) unload(w int) {
+	s.change(w)
 	way := &s.list[w]
-	i := way.find(s.p.Jobs[j].Place)
-	fresh := stop{place: way.stops[i].place, jobs: make([]int, 0, len(way.stops[i].jobs))}
-	for _, k := range way.stops[i].jobs {
-		if k != j {
-			fresh.jobs = append(fresh.jobs, k)
-			fresh.merge(s.stopOf(k, way.crew))
+	kept := way.stops[:0]
+	for _, st := range way.stops {
+		if slices.ContainsFunc(st.jobs, func(j int) bool { return s.going[j] }) {
+			st = s.without(st, way.crew)
+		}
+		if len(st.jobs) > 0 {
+			kept = append(kept, st)
 		}
 	}
-	if len(fresh.jobs) == 0 {
-		way.stops = slices.Delete(way.stops, i, i+1)
-	} else {
-		way.stops[i] = fresh
+	way.stops = kept
+	s.changed(w)
+}
+
+// without is a stop without the jobs that are going.
+func (s *search) without(st stop, crew int) stop {
+	left := stop{place: st.place, jobs: make([]int, 0, len(st.jobs))}
+	for _, j := range st.jobs {
+		if s.going[j] {
+			s.set(j, -1)
+		} else {
+			left.jobs = append(left.jobs, j)
+			st := s.stopOf(j, crew)
+			left.merge(&st)
+		}
 	}
-	s.at[j] = -1
-	s.reckon(way)
-	s.sum += way.cost + s.fairNow(w) + s.waits[j]
+	return left
 }

@@ -17,13 +17,13 @@ const (
 // up.
 func (s *search) find(seed uint64, goOn func(int, float64) (float64, bool)) (int, *Drawn) {
 	if s.p.Sure == 0 && s.p.Fortnights == 0 {
-		return s.improve(goOn), nil
+		return s.improve(s.hottest(), goOn), nil
 	}
 	share := 1.0
 	if s.p.Sure > 0 {
 		share = plainShare
 	}
-	n := s.improve(during(goOn, 0, 0, share))
+	n := s.improve(s.hottest(), during(goOn, 0, 0, share))
 	plans, kinds := []standing{s.copy()}, []string{"as reckoned"}
 	if s.p.Sure > 0 {
 		sure := []float64{s.p.Sure, (1 + s.p.Sure) / 2}
@@ -54,7 +54,7 @@ func (s *search) steady(sure float64, goOn func(int, float64) (float64, bool)) i
 	for i := range cutTwice {
 		s.cutAll(hours, sure)
 		from, to := float64(i)/cutTwice, float64(i+1)/cutTwice
-		n += s.improve(during(goOn, n, from, to))
+		n += s.improve(warm, during(goOn, n, from, to))
 	}
 	s.uncut(hours)
 	return n

@@ -104,9 +104,9 @@ func (s *search) settle(j, w int) float64 {
 	s.sum -= s.waits[j]
 	s.look(j)
 	s.sum += s.waits[j]
-	s.put(j, w, at)
+	s.put(w, at, j)
 	s.rng = rand.New(rand.NewPCG(uint64(j), uint64(w)))
-	s.improve(Rounds(min(settleMost, 1+settleAll/len(s.p.Jobs))))
+	s.improve(warm, Rounds(min(settleMost, 1+settleAll/len(s.p.Jobs))))
 	return s.sum - lifted
 }
 
@@ -223,7 +223,7 @@ func (s *search) full(j, w int) string {
 	own := s.stopOf(j, way.crew)
 	stops := slices.Clone(way.stops)
 	if i := way.find(own.place); i >= 0 {
-		stops[i].merge(own)
+		stops[i].merge(&own)
 	} else {
 		stops = append(stops, own)
 	}
