@@ -2,12 +2,15 @@ package firm
 
 import (
 	"context"
+	"encoding/base64"
 	"errors"
+	"fmt"
 	"sync"
 	"sync/atomic"
 	"time"
 
 	"github.com/alexedwards/argon2id"
+	"golang.org/x/crypto/argon2"
 
 	"mezzadro/core/invalid"
 	"mezzadro/house/estate"
@@ -20,8 +23,12 @@ type SignInIn struct {
 	Password string `json:"password" maxLength:"200"`
 }
 
-// unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password.
-var unknown, _ = argon2id.CreateHash("nobody signs in by this", hashed)
+// unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password: its
+// hash is all zeros, and none comes to that.
+var unknown = fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, hashed.Memory, hashed.Iterations,
+	hashed.Parallelism, zeros(hashed.SaltLength), zeros(hashed.KeyLength))
+
+func zeros(n uint32) string { return base64.RawStdEncoding.EncodeToString(make([]byte, n)) }
 
 // hashed is how passwords are hashed: 64 MB once over, above the usual least of 46 MB, by one thread, so that a core
 // is left for who works while somebody guesses.
