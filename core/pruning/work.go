@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/core/region"
 )
 
 // Where one stands.
@@ -268,7 +269,7 @@ func (a *Ask) careful(p *Plan) {
 		)
 	}
 	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.HeightM > protectedM {
-		p.Cautions = append(p.Cautions, "It may be protected: ask for the permit first.")
+		p.Cautions = append(p.Cautions, region.Permit)
 	}
 	switch {
 	case a.Wire && woody:
@@ -285,7 +286,7 @@ func (a *Ask) careful(p *Plan) {
 		p.Cautions = append(p.Cautions, "On days of high fire danger no saw and no engine: local bans come first.")
 	}
 	if woody {
-		p.Cautions = append(p.Cautions, "From spring to late summer look for nests first; local rules may forbid the cut.")
+		p.Cautions = append(p.Cautions, region.Nests)
 	}
 	if a.Purpose == Sick {
 		p.Steps = append([]string{"Sound plants first that day; clean the blade after each cut."}, p.Steps...)

@@ -142,6 +142,19 @@ func Holding(code string) (out []Rule) {
 	return out
 }
 
+// Cautions that are told everywhere, where no rule of the place says them more exactly.
+const (
+	Permit = "It may be protected: ask for the permit first."
+	Nests  = "From spring to late summer look for nests first; local rules may forbid the cut."
+)
+
+// General are cautions without those that rules of the place say more exactly: nobody reads the same thing twice.
+func General(cautions []string, rules []Rule) []string {
+	return slices.DeleteFunc(slices.Clone(cautions), func(c string) bool {
+		return slices.ContainsFunc(rules, func(r Rule) bool { return c == Permit && r.Topic == "trees" || c == Nests && r.Birds })
+	})
+}
+
 // Matter is what a rule is asked about: work on a kind, a trouble, on a day.
 type Matter struct {
 	Kind  *catalogue.Entry // nil: none

@@ -145,3 +145,45 @@ func TestUnderTheLine(t *testing.T) {
 		}
 	}
 }
+
+// TestNothingIsMindedTwice: of a tall oak's dead wood, in a country that protects nests and trees of a certain girth, each
+// is told once, by the country's rule; where nothing is known of the country each is told once in general. What hurts
+// who works, heights and power lines, is told either way.
+func TestNothingIsMindedTwice(t *testing.T) {
+	k := housetest.Open(t)
+	ctx := context.Background()
+	told := func(list []string, words string) (n int) {
+		for _, c := range list {
+			if strings.Contains(strings.ToLower(c), words) {
+				n++
+			}
+		}
+		return n
+	}
+	for country, rule := range map[string]string{"IT": "certain girth", "": "may be protected"} {
+		in := garden.PropertyIn{Name: "Quarry House", ClimateType: "lake-foothills", Region: country, Zone: "Etc/UTC"}
+		p, err := k.Garden.AddProperty(ctx, store.Key{}, in)
+		p = housetest.Must(t, p, err)
+		oak, err := k.Garden.AddPlant(ctx, store.Key{}, garden.PlantIn{PropertyID: p.ID, Species: "quercus-robur", HeightM: 14})
+		oak = housetest.Must(t, oak, err)
+		plan, err := k.Cuts.ReckonPruning(ctx, cuts.PruningIn{Plant: oak.ID, Purpose: pruning.Dead, Date: k.Estate.Today()})
+		plan = housetest.Must(t, plan, err)
+		lists := map[string][]string{"cut card": plan.Cautions}
+		for _, o := range keep(t, k, p.ID, cuts.CutWanted{PlantID: oak.ID, Purpose: pruning.Dead}) {
+			if o.PlantID == oak.ID && o.Kind == job.Prune {
+				lists["job"] = o.Cautions
+			}
+		}
+		for name, list := range lists {
+			if nests, girth := told(list, "nest"), told(list, "protected in many towns")+told(list, "may be protected"); nests != 1 || girth != 1 {
+				t.Errorf("%q, %s: nests told %d times, protected trees %d times: %q", country, name, nests, girth, list)
+			}
+			if told(list, rule) != 1 || told(list, "ladder's reach") != 1 || told(list, "near power lines only") != 1 {
+				t.Errorf("%q, %s: want %q, heights and power lines: %q", country, name, rule, list)
+			}
+		}
+		if len(lists) != 2 {
+			t.Error("the cut was not kept")
+		}
+	}
+}

@@ -145,7 +145,8 @@ func planned(ask pruning.Ask, pl *estate.Place) (pruning.Plan, error) {
 	plan, err := pruning.For(ask)
 	if err == nil && pl != nil {
 		on := cmp.Or(plan.Best, ask.Date)
-		plan.Cautions = append(plan.Cautions, estate.HoldsFor(pl.Property, ask.Species, job.Prune, "", on, false)...)
+		general, holds := estate.HoldsFor(pl.Property, ask.Species, job.Prune, "", on, false, plan.Cautions)
+		plan.Cautions = append(general, holds...)
 	}
 	return plan, err
 }

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
@@ -51,7 +50,8 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 		if planned := k.Place / rounds.PlanPlace; planned > 0 && planned != visit {
 			at, visit = planned, planned
 		}
-		entries = append(entries, flagged(entry(k, d, at, holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, d), style), k, d, flags, style))
+		general, holds := holdsFor(here[k.PropertyID], book, &k, d)
+		entries = append(entries, flagged(entry(k, d, at, append(general, holds...), style), k, d, flags, style))
 		at += k.Minutes
 	}
 	title := cmp.Or(name, "Round") + " from " + from.String()
@@ -69,7 +69,7 @@ func flagged(e exchange.Entry, k store.OrderFull, d day.Day, flags []Flag, style
 	return e
 }
 
-func entry(k store.OrderFull, d day.Day, at int, held []string, style quantity.Style) exchange.Entry {
+func entry(k store.OrderFull, d day.Day, at int, cautions []string, style quantity.Style) exchange.Entry {
 	title := k.Title
 	if k.Label != "" {
 		title += ", " + k.Label
@@ -86,7 +86,7 @@ func entry(k store.OrderFull, d day.Day, at int, held []string, style quantity.S
 	if len(b.Kit) > 0 {
 		detail = append(detail, "Take along: "+strings.Join(b.Kit, ", ")+".")
 	}
-	for _, c := range slices.Concat(b.Cautions, held) {
+	for _, c := range cautions {
 		detail = append(detail, "Caution: "+c)
 	}
 	place := k.Property

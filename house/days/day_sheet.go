@@ -120,10 +120,11 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 			v.At = k.Place / rounds.PlanPlace
 		}
 		b := k.Body.V
+		general, holds := holdsFor(here[k.PropertyID], book, &k, on)
 		v.Jobs = append(
 			v.Jobs,
 			SheetJob{teller.Tell(k.Order), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-				append(append([]string{}, b.Cautions...), v.unsaid(holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, on))...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
+				append(general, v.unsaid(holds)...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)
@@ -201,13 +202,14 @@ func (h *Room) whereOf(ctx context.Context) (map[int64]store.Property, *catalogu
 	return out, book, err
 }
 
-// holdsFor are the cautions of a country and state that somebody at work must know.
-func holdsFor(p store.Property, book *catalogue.Catalogue, k *store.Order, trouble string, on day.Day) []string {
+// holdsFor are the cautions of a job, and those of its country and state that somebody at work must know.
+func holdsFor(p store.Property, book *catalogue.Catalogue, k *store.OrderFull, on day.Day) (general, holds []string) {
+	own := append([]string{}, k.Body.V.Cautions...)
 	if k.Species == "" {
-		return nil
+		return own, nil
 	}
 	e := estate.EntryOf(book, k.Species)
-	return estate.HoldsFor(p, &e, k.Kind, trouble, on, true)
+	return estate.HoldsFor(p, &e, k.Kind, k.Params.V.Cause, on, true, own)
 }
 
 // unsaid are those of some cautions that no earlier job of the visit has: what holds in a place is said once there.

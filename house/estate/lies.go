@@ -1,6 +1,8 @@
 package estate
 
 import (
+	"slices"
+
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -30,14 +32,17 @@ var regional = map[job.Kind]string{
 var urgentTopics = map[string]bool{"cuts": true, "pests": true, "wood": true, "fire": true, "water": true, "feeding": true}
 
 // HoldsFor are the cautions of a property's country and state about a job on a kind, on a day; only those that somebody at
-// work must know, where asked.
-func HoldsFor(p store.Property, e *catalogue.Entry, kind job.Kind, trouble string, on day.Day, atWork bool) []string {
-	out := []string{}
+// work must know, where asked. General are the job's own cautions less those that they say more exactly.
+func HoldsFor(
+	p store.Property, e *catalogue.Entry, kind job.Kind, trouble string, on day.Day, atWork bool, own []string,
+) (general, holds []string) {
 	m := region.Matter{Kind: e, Work: regional[kind], Cause: trouble, On: on, South: p.Climate.V.South()}
-	for _, r := range region.About(LiesIn(p), m) {
-		if !atWork || urgentTopics[r.Topic] {
-			out = append(out, r.Words())
-		}
+	rules := region.About(LiesIn(p), m)
+	if atWork {
+		rules = slices.DeleteFunc(rules, func(r region.Rule) bool { return !urgentTopics[r.Topic] })
 	}
-	return out
+	for _, r := range rules {
+		holds = append(holds, r.Words())
+	}
+	return region.General(own, rules), holds
 }

@@ -233,7 +233,7 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 		Lane:     l,
 		Reasons:  c.Reasons,
 		Skills:   o.Skills,
-		Cautions: append(append([]string{}, o.Cautions...), h.holds(pl, &k, o.Params.Cause)...),
+		Cautions: h.cautions(pl, &k, o),
 		Kit:      o.Kit,
 		Why:      o.Reasons,
 		Params:   o.Params,
@@ -259,13 +259,14 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 	return d, err
 }
 
-// holds are the cautions of the place's country and state about an order.
-func (h *Room) holds(pl *estate.Place, k *store.OrderFull, trouble string) []string {
+// cautions are those of an order, with what holds in the place's country and state.
+func (h *Room) cautions(pl *estate.Place, k *store.OrderFull, o job.Order) []string {
 	if k.Species == "" {
-		return nil
+		return append([]string{}, o.Cautions...)
 	}
-	e := estate.EntryOf(pl.Book, k.Species)
-	return estate.HoldsFor(pl.Property, &e, k.Kind, trouble, cmp.Or(store.DayOf(k.Day), store.DayOf(k.BestDay), pl.Today), false)
+	e, on := estate.EntryOf(pl.Book, k.Species), cmp.Or(store.DayOf(k.Day), store.DayOf(k.BestDay), pl.Today)
+	general, holds := estate.HoldsFor(pl.Property, &e, k.Kind, o.Params.Cause, on, false, o.Cautions)
+	return append(append([]string{}, general...), holds...)
 }
 
 func tellGaps(rows []store.GapRow, before bool) []GapOut {

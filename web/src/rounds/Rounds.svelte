@@ -300,6 +300,31 @@
               >{/if}
           </p>
         {/if}
+        {#each warnings as w}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
+        <div class="mt-2 flex flex-wrap items-center gap-2">
+          {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
+          {#key job.id}<Later
+              >{#await part(() => import('../work/JobPhotos.svelte')) then it}<it.default order={job!} />{/await}</Later
+            >{/key}
+          {#if job.passed && !ended}
+            {#if job.kind !== 'other'}<button class="min-h-11 border border-rule bg-white px-3" onclick={() => nextYear(job!)}
+                >In the coming year</button
+              >{/if}
+          {/if}
+          {#if !ended && job.origin === 'hand'}<button
+              class="min-h-11 border border-rule bg-white px-3"
+              onclick={() => (entering = 'change')}>Change</button
+            >{/if}
+          {#if job.origin === 'programme' && job.origin_id}<a
+              class="inline-flex min-h-11 items-center px-2"
+              href="#/treat/{job.origin_id}">What to do about it</a
+            >{/if}
+          {#if job.kind === 'prune' && job.plant_id}<a
+              class="inline-flex min-h-11 items-center px-2"
+              href={cardOf(job.plant_id, { ...job.params, purpose: job.params.purpose || 'shape' })}>Cut card</a
+            >{/if}
+          {#if job.plant_id}<a class="inline-flex min-h-11 items-center px-2" href="#/plant/{job.plant_id}">The plant</a>{/if}
+        </div>
         {#if job.hold}<div class="mt-2">
             {#await part(() => import('../work/HoldNote.svelte')) then it}<it.default
                 hold={job.hold}
@@ -318,33 +343,7 @@
               ? `, at most ${g.max_days} days`
               : ''}{g.day ? ` (${brief(g.day)})` : ''}.
           </p>{/each}
-        {#if job.origin === 'programme' && job.origin_id}<p>
-            <a class="inline-flex min-h-11 items-center underline" href="#/treat/{job.origin_id}">What to do about it</a>
-          </p>{/if}
-        {#if job.kind === 'prune' && job.plant_id}<p>
-            <a
-              class="inline-flex min-h-11 items-center underline"
-              href={cardOf(job.plant_id, { ...job.params, purpose: job.params.purpose || 'shape' })}>Cut card</a
-            >
-          </p>{/if}
         {#each job.cautions as c}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
-        {#each warnings as w}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
-        <div class="mt-2 flex flex-wrap items-center gap-2">
-          {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
-          {#key job.id}<Later
-              >{#await part(() => import('../work/JobPhotos.svelte')) then it}<it.default order={job!} />{/await}</Later
-            >{/key}
-          {#if job.passed && !ended}
-            {#if job.kind !== 'other'}<button class="min-h-11 border border-rule bg-white px-3" onclick={() => nextYear(job!)}
-                >In the coming year</button
-              >{/if}
-          {/if}
-          {#if !ended && job.origin === 'hand'}<button
-              class="min-h-11 border border-rule bg-white px-3"
-              onclick={() => (entering = 'change')}>Change</button
-            >{/if}
-          {#if job.plant_id}<a class="inline-flex min-h-11 items-center px-2" href="#/plant/{job.plant_id}">The plant</a>{/if}
-        </div>
       </section>
     {/if}
 
