@@ -162,12 +162,17 @@ type Matter struct {
 	Cause string
 	On    day.Day
 	South bool
+
+	AtWork bool // only what somebody at work must know; the rest is for who plans it
 }
+
+// urgent are the topics that somebody at work must know.
+var urgent = map[string]bool{"cuts": true, "pests": true, "wood": true, "fire": true, "water": true, "feeding": true}
 
 // About are the rules of a place that speak of a matter: by its trouble, or by its work, its kind and its season.
 func About(code string, m Matter) (out []Rule) {
 	for _, r := range Holding(code) {
-		if r.about(m) {
+		if r.about(m) && (!m.AtWork || urgent[r.Topic]) {
 			out = append(out, r)
 		}
 	}

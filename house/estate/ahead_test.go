@@ -53,8 +53,8 @@ func TestSkiesOfMany(t *testing.T) {
 	if n := skies(); n != 0 || asked >= properties {
 		t.Errorf("a station that is out of order was asked %d times and told of %d properties", asked, n)
 	}
-	asked, most, fails = 0, 0, false
-	if n := skies(); n != properties || asked != properties || most < 2 || most > 10 {
+	asked, most, fails = 0, 0, false // those that were called off may still be in hand
+	if n := skies(); n != properties || asked != properties || most < 2 || most > 16 {
 		t.Errorf("asked %d times for %d properties, %d at once; %d were told", asked, properties, most, n)
 	}
 	if n := skies(); n != properties || asked != properties {

@@ -1,8 +1,6 @@
 package estate
 
 import (
-	"slices"
-
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -28,19 +26,14 @@ var regional = map[job.Kind]string{
 	job.Replace: region.Fell, job.Treat: region.Treat, job.Feed: region.Feed, job.Water: region.Water, job.PlantOut: region.Plant,
 }
 
-// urgentTopics are those that somebody at work must know; the others are for who plans it.
-var urgentTopics = map[string]bool{"cuts": true, "pests": true, "wood": true, "fire": true, "water": true, "feeding": true}
-
 // HoldsFor are the cautions of a property's country and state about a job on a kind, on a day; only those that somebody at
 // work must know, where asked. General are the job's own cautions less those that they say more exactly.
 func HoldsFor(
 	p store.Property, e *catalogue.Entry, kind job.Kind, trouble string, on day.Day, atWork bool, own []string,
 ) (general, holds []string) {
-	m := region.Matter{Kind: e, Work: regional[kind], Cause: trouble, On: on, South: p.Climate.V.South()}
-	rules := region.About(LiesIn(p), m)
-	if atWork {
-		rules = slices.DeleteFunc(rules, func(r region.Rule) bool { return !urgentTopics[r.Topic] })
-	}
+	rules := region.About(LiesIn(p), region.Matter{
+		Kind: e, Work: regional[kind], Cause: trouble, On: on, South: p.Climate.V.South(), AtWork: atWork,
+	})
 	for _, r := range rules {
 		holds = append(holds, r.Words())
 	}

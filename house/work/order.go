@@ -231,16 +231,13 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 	}
 	d := OrderDetail{
 		Lane:     l,
-		Reasons:  c.Reasons,
+		Reasons:  append([]job.Reason{}, c.Reasons...),
 		Skills:   o.Skills,
 		Cautions: h.cautions(pl, &k, o),
 		Kit:      o.Kit,
 		Why:      o.Reasons,
 		Params:   o.Params,
 		PlantIDs: []int64{},
-	}
-	if d.Reasons == nil {
-		d.Reasons = []job.Reason{}
 	}
 	if k.PlantID.Valid {
 		d.PlantIDs = append(d.PlantIDs, k.PlantID.Int64)
@@ -261,12 +258,12 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 
 // cautions are those of an order, with what holds in the place's country and state.
 func (h *Room) cautions(pl *estate.Place, k *store.OrderFull, o job.Order) []string {
-	if k.Species == "" {
-		return append([]string{}, o.Cautions...)
+	general, holds := append([]string{}, o.Cautions...), []string{}
+	if k.Species != "" {
+		e, on := estate.EntryOf(pl.Book, k.Species), cmp.Or(store.DayOf(k.Day), store.DayOf(k.BestDay), pl.Today)
+		general, holds = estate.HoldsFor(pl.Property, &e, k.Kind, o.Params.Cause, on, false, general)
 	}
-	e, on := estate.EntryOf(pl.Book, k.Species), cmp.Or(store.DayOf(k.Day), store.DayOf(k.BestDay), pl.Today)
-	general, holds := estate.HoldsFor(pl.Property, &e, k.Kind, o.Params.Cause, on, false, o.Cautions)
-	return append(append([]string{}, general...), holds...)
+	return append(general, holds...)
 }
 
 func tellGaps(rows []store.GapRow, before bool) []GapOut {
