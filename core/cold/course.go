@@ -156,12 +156,15 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 		bare.hour(t, deep(snow))
 		under.hour(t, deep(snow))
 		g.soil[i], g.mulched[i], g.snowM[i] = float32(bare.tempC()), float32(under.tempC()), float32(deep(snow))
-		// Daylight, by the sun where the record has none.
-		if d := (h.Time.Unix() + int64(c.Longitude*240)) / 86400; d != sunDay {
-			sunDay, sun = d, season.SunOn(c.Latitude, day.Day(d))
+		light := false // as far as that matters: thawed soil gives what leaves lose
+		if givesNone(bare.tempC(), under.tempC(), pot) {
+			if d := (h.Time.Unix() + int64(c.Longitude*240)) / 86400; d != sunDay {
+				sunDay, sun = d, season.SunOn(c.Latitude, day.Day(d))
+			}
+			solar := math.Mod(float64(h.Time.Hour())+0.5-noon+36, 24) // by the sun: few records have daylight
+			light = solar >= sun.Rise && solar <= sun.Set
 		}
-		solar := math.Mod(float64(h.Time.Hour())+0.5-noon+36, 24)
-		w.hour(i, h, bare.tempC(), under.tempC(), pot, solar >= sun.Rise && solar <= sun.Set)
+		w.hour(i, h, bare.tempC(), under.tempC(), pot, light)
 	}
 	g.spells = w.done()
 	return g

@@ -21,6 +21,7 @@ const (
 	moistRH      = 88.0      // %
 	fullyOpen    = 7.0       // dose, kPa·h, to a plant in full wind and sun from which a spell is told as an event
 	endsUnder    = 0.6       // share of that under which a spell is over
+	nothing      = 1e-9      // of a dose, kPa·h, under which nothing is lacking
 	potFrozenC   = -0.5
 )
 
@@ -89,6 +90,15 @@ type drying struct {
 // worst is the dose to the plant that meets most.
 func (d *drying) worst() float64 { return max(d.bare[0].dose(0, 1), d.pot.dose(0, 1)) }
 
+// lacks reports that some plants lack anything worth following.
+func (d *drying) lacks() bool {
+	most := d.pot.vpd + d.pot.sun
+	for k := range zoneC {
+		most = max(most, d.bare[k].vpd+d.bare[k].sun, d.mulched[k].vpd+d.mulched[k].sun)
+	}
+	return most >= nothing
+}
+
 // of is what a plant of a height lacks.
 func (d *drying) of(heightM float64, potted, mulched bool) drySums {
 	if potted {
@@ -114,6 +124,7 @@ type spell struct {
 // wilting follows what plants lack hour by hour.
 type wilting struct {
 	now    drying
+	lacks  bool // anything at all
 	spell  spell
 	open   bool
 	began  int
@@ -128,12 +139,21 @@ func opens(tempC float64) float64 {
 // saturated is the vapour pressure of saturated air, kPa.
 func saturated(tempC float64) float64 { return 0.6108 * math.Exp(17.27*tempC/(tempC+237.3)) }
 
-// hour takes an hour in.
+// givesNone reports that soil somewhere is frozen so hard that it gives some plants none of what they lose.
+func givesNone(bareC, mulchedC, potC float64) bool {
+	return min(bareC, mulchedC) <= zoneC[0] || potC <= potFrozenC
+}
+
+// hour takes an hour in; light where it is day and soil somewhere gives none.
 func (w *wilting) hour(i int, h weather.Hour, bareC, mulchedC, potC float64, light bool) {
+	if !light && !w.lacks {
+		w.began = i
+		return
+	}
 	t := h.TempC
 	wind, rh := or(h.WindMS, stillAir), or(h.RHPct, usualRH)
 	shade, more := 0.0, 0.0
-	if light && (min(bareC, mulchedC) <= zoneC[0] || potC <= potFrozenC) { // else the soil gives what leaves lose
+	if light {
 		air := saturated(t) * rh / 100
 		leaf := t + sunWarms*or(h.Sun, 0.5)/(1+0.15*wind)
 		shade = max(0, saturated(t)-air) * opens(t)
@@ -158,6 +178,9 @@ func (w *wilting) hour(i int, h weather.Hour, bareC, mulchedC, potC float64, lig
 	}
 	step(&w.now.pot, potC <= potFrozenC)
 	w.follow(i)
+	if w.lacks = light || w.now.lacks(); !w.lacks {
+		w.now = drying{}
+	}
 }
 
 // follow opens and closes spells by what the plant that stands most open lacks.
