@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"fmt"
 	"math"
 	"time"
 
@@ -60,11 +61,14 @@ func (s *Store) WeatherFrom(ctx context.Context, property int64, from, to time.T
 	defer rows.Close()
 	out := make([]weather.Hour, 0, max(0, min(20000, int(to.Sub(from)/time.Hour))))
 	last, lastRank := int64(math.MinInt64), 0
+	var cells [7]any // as they come: to look at their kind is half the work of having each told what it is to be
+	into := []any{&cells[0], &cells[1], &cells[2], &cells[3], &cells[4], &cells[5], &cells[6]}
 	for rows.Next() {
-		var at, source int64
-		var h weather.Hour
-		var wind, rain, rh, sun sql.NullFloat64
-		if err := rows.Scan(&at, &source, &h.TempC, &wind, &rain, &rh, &sun); err != nil {
+		if err := rows.Scan(into...); err != nil {
+			return nil, nil, err
+		}
+		at, source, h, err := hourOf(&cells)
+		if err != nil {
 			return nil, nil, err
 		}
 		by := of[source]
@@ -76,7 +80,6 @@ func (s *Store) WeatherFrom(ctx context.Context, property int64, from, to time.T
 			by.First = at
 		}
 		by.Last = at
-		h.Time, h.WindMS, h.RainMM, h.RHPct, h.Sun = time.Unix(at, 0).UTC(), orNaN(wind), orNaN(rain), orNaN(rh), orNaN(sun)
 		h.Here, h.Source = rank == OfTheGarden, source
 		switch {
 		case at != last:
@@ -90,11 +93,25 @@ func (s *Store) WeatherFrom(ctx context.Context, property int64, from, to time.T
 	return out, sources, rows.Err()
 }
 
-func orNaN(v sql.NullFloat64) float64 {
-	if !v.Valid {
-		return math.NaN()
+// hourOf is a row of the record: its hour, its source and what was measured, no number where nothing was.
+func hourOf(cells *[7]any) (at, source int64, h weather.Hour, err error) {
+	at, timed := cells[0].(int64)
+	source, known := cells[1].(int64)
+	if !timed || !known {
+		return 0, 0, h, fmt.Errorf("weather: %v of source %v is no hour", cells[0], cells[1])
 	}
-	return v.Float64
+	h.Time = time.Unix(at, 0).UTC()
+	for i, to := range [...]*float64{&h.TempC, &h.WindMS, &h.RainMM, &h.RHPct, &h.Sun} {
+		switch v := cells[2+i].(type) {
+		case nil:
+			*to = math.NaN()
+		case float64:
+			*to = v
+		default:
+			return 0, 0, h, fmt.Errorf("weather: %v at %s is no measure", v, h.Time)
+		}
+	}
+	return at, source, h, nil
 }
 
 func orNull(v float64) any {
