@@ -127,7 +127,7 @@ func TestCutCard(t *testing.T) {
 	b.visit("/#/card/1?purpose=size&cut=1.9")
 	b.see("to keep it smaller")
 	b.see("Broken lines go.")
-	b.see("From spring to late summer look for nests first")
+	b.see("Nests in use are protected")
 	b.accessible("a cut card")
 	if wide, _ := b.eval("document.documentElement.scrollWidth > 390").(bool); wide {
 		t.Error("the card is wider than the phone")

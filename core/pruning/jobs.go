@@ -66,7 +66,7 @@ func (p *Plan) Jobs(a Ask, minutes int, why string, with day.Day) []job.Order {
 		Params:   job.Params{Purpose: string(a.Purpose), CutM: p.CutM, Part: a.Part},
 		Skills:   p.Skills,
 		Kit:      []string{},
-		Reasons:  append([]string{why}, p.Rules...),
+		Reasons:  append([]string{why}, p.houseRules()...),
 		Cautions: p.Cautions,
 	}
 	out := p.thirds(a, base)
@@ -107,6 +107,15 @@ func (p *Plan) follows(with day.Day) day.Day {
 		}
 	}
 	return with
+}
+
+// houseRules are the house rules that the plan hangs on, each as a sentence.
+func (p *Plan) houseRules() []string {
+	out := make([]string, len(p.Rules))
+	for i, r := range p.Rules {
+		out[i] = "House rule: " + r + "."
+	}
+	return out
 }
 
 // thirds are the jobs of a renewal, a third a year; none of any other cut.

@@ -1,6 +1,7 @@
 package pruning
 
 import (
+	"strings"
 	"testing"
 
 	"mezzadro/core/day"
@@ -28,7 +29,7 @@ func TestTitles(t *testing.T) {
 	}
 }
 
-// TestJobsOfAPlan: every gap is to a job of the same plan, and none to itself.
+// TestJobsOfAPlan: every gap is to a job of the same plan, and none to itself; each reason is a sentence, house rules too.
 func TestJobsOfAPlan(t *testing.T) {
 	for _, species := range []string{"philadelphus-coronarius", "cytisus-scoparius", "rosa-bedding", "taxus-baccata", "trachycarpus-fortunei"} {
 		for _, purpose := range Purposes {
@@ -38,7 +39,7 @@ func TestJobsOfAPlan(t *testing.T) {
 				continue // not every purpose is one for every kind: other tests say which
 			}
 			keys := map[string]bool{}
-			for i, o := range p.Jobs(a, 30, "because", p.Best) {
+			for i, o := range p.Jobs(a, 30, "Asked for by the client.", p.Best) {
 				for _, g := range o.After {
 					if !keys[g.Job] {
 						t.Errorf("%s, %s: %q comes after %q, which is not before it", species, purpose, o.Title, g.Job)
@@ -48,6 +49,11 @@ func TestJobsOfAPlan(t *testing.T) {
 					t.Errorf("%s, %s: %+v", species, purpose, o)
 				}
 				keys[o.Key] = true
+				for _, why := range o.Reasons {
+					if !strings.HasSuffix(why, ".") || why[0] < 'A' || why[0] > 'Z' {
+						t.Errorf("%s, %s: %q tells %q, which is no sentence", species, purpose, o.Title, why)
+					}
+				}
 			}
 			if len(keys) == 0 {
 				t.Errorf("%s, %s: no job", species, purpose)
