@@ -29,7 +29,8 @@ func TestTitles(t *testing.T) {
 	}
 }
 
-// TestJobsOfAPlan: every gap is to a job of the same plan, and none to itself; each reason is a sentence, house rules too.
+// TestJobsOfAPlan: every gap is to a job of the same plan, and none to itself; each reason is a sentence, house rules
+// too.
 func TestJobsOfAPlan(t *testing.T) {
 	for _, species := range []string{"philadelphus-coronarius", "cytisus-scoparius", "rosa-bedding", "taxus-baccata", "trachycarpus-fortunei"} {
 		for _, purpose := range Purposes {

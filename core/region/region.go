@@ -151,7 +151,9 @@ const (
 // General are cautions without those that rules of the place say more exactly: nobody reads the same thing twice.
 func General(cautions []string, rules []Rule) []string {
 	return slices.DeleteFunc(slices.Clone(cautions), func(c string) bool {
-		return slices.ContainsFunc(rules, func(r Rule) bool { return c == Permit && r.Topic == "trees" || c == Nests && r.Birds })
+		return slices.ContainsFunc(rules, func(r Rule) bool {
+			return c == Permit && r.Topic == "trees" || c == Nests && r.Birds
+		})
 	})
 }
 

@@ -95,7 +95,8 @@ func TestWhatArboristsKnow(t *testing.T) {
 		{"", "quercus-rubra", Cut, "", on(5, 10), false, "", "oak"},
 	} {
 		said := ""
-		for _, r := range About(c.where, Matter{Kind: kind(t, c.kind), Work: c.work, Cause: c.cause, On: c.on, South: c.south}) {
+		m := Matter{Kind: kind(t, c.kind), Work: c.work, Cause: c.cause, On: c.on, South: c.south}
+		for _, r := range About(c.where, m) {
 			said += r.Words() + "\n"
 		}
 		if !strings.Contains(said, c.told) || c.untold != "" && strings.Contains(said, c.untold) {

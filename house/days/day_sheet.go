@@ -124,7 +124,8 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		v.Jobs = append(
 			v.Jobs,
 			SheetJob{teller.Tell(k.Order), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-				append(general, v.unsaid(holds)...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
+				append(general, v.unsaid(holds)...), append([]string{}, b.Reasons...), k.Params.V,
+				append([]work.OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)
