@@ -48,6 +48,7 @@ func TestPictures(t *testing.T) {
 	take(desk, "plant")
 	desk.visit("/#/year")
 	desk.see("Look again")
+	desk.see("as it was entered by hand") // what the chosen job's day costs comes after its lane
 	take(desk, "year")
 	desk.visit("/#/propose")
 	desk.choose("Search time", "2 seconds")

@@ -61,7 +61,7 @@ func (s *Store) WeatherFrom(ctx context.Context, property int64, from, to time.T
 	defer rows.Close()
 	out := make([]weather.Hour, 0, max(0, min(20000, int(to.Sub(from)/time.Hour))))
 	last, lastRank := int64(math.MinInt64), 0
-	var cells [7]any // as they come: to look at their kind is half the work of having each told what it is to be
+	var cells [7]any // as they come: turning each into the type of a field takes twice as long
 	into := []any{&cells[0], &cells[1], &cells[2], &cells[3], &cells[4], &cells[5], &cells[6]}
 	for rows.Next() {
 		if err := rows.Scan(into...); err != nil {

@@ -66,11 +66,12 @@ func newSearch(p *Problem, seed uint64) *search {
 	}
 	for c := range p.Crews {
 		for d := range p.Days {
-			if h := p.at(c, d); !h.empty() {
+			h := p.at(c, d)
+			if !h.empty() {
 				s.working = append(s.working, len(s.list))
 				s.peers[d] = append(s.peers[d], len(s.list))
 			}
-			s.list = append(s.list, way{crew: c, day: d, hours: p.at(c, d)})
+			s.list = append(s.list, way{crew: c, day: d, hours: h})
 		}
 	}
 	s.minutes = make([][]float64, len(p.Jobs))
