@@ -11,14 +11,14 @@ type bundle struct {
 
 // bundled are the jobs by property.
 func (q *pool) bundled() (order []*bundle) {
-	by := map[int]*bundle{}
 	for _, j := range q.jobs {
 		place := q.s.p.Jobs[j].Place
-		if by[place] == nil {
-			by[place] = &bundle{place: place}
-			order = append(order, by[place])
+		i := slices.IndexFunc(order, func(b *bundle) bool { return b.place == place })
+		if i < 0 {
+			i = len(order)
+			order = append(order, &bundle{place: place})
 		}
-		by[place].jobs = append(by[place].jobs, j)
+		order[i].jobs = append(order[i].jobs, j)
 	}
 	return order
 }
@@ -30,7 +30,7 @@ func (q *pool) bundles() {
 	order := slices.DeleteFunc(q.bundled(), func(b *bundle) bool { return len(b.jobs) < 2 })
 	for _, b := range order {
 		b.value = make([]float64, len(s.list))
-		for w := range s.list {
+		for _, w := range s.working {
 			b.value[w] = q.visit(b, w, far)
 		}
 	}
@@ -64,7 +64,7 @@ func (q *pool) bundles() {
 		if len(b.jobs) < 2 {
 			order = slices.Delete(order, pick, pick+1)
 		} else {
-			for w := range s.list {
+			for _, w := range s.working {
 				b.value[w] = q.visit(b, w, far)
 			}
 			b.value[on] = far

@@ -15,7 +15,19 @@ const (
 
 // findCourses are the groups of jobs that hang together, each in an order in which what is waited for comes first.
 func (s *search) findCourses() [][]int {
-	group := make([]int, len(s.p.Jobs))
+	out := [][]int{}
+	for _, list := range joined(s.next) {
+		list = slices.DeleteFunc(list, func(j int) bool { return s.round[j] })
+		if len(list) > 1 && len(list) <= courseMost {
+			out = append(out, s.sorted(list))
+		}
+	}
+	return out
+}
+
+// joined are the groups of jobs that are tied to one another, by what each is tied to; each alone that is tied to none.
+func joined(ties ...[][]int) [][]int {
+	group := make([]int, len(ties[0]))
 	for j := range group {
 		group[j] = j
 	}
@@ -26,24 +38,18 @@ func (s *search) findCourses() [][]int {
 		}
 		return group[j]
 	}
-	for j := range s.p.Jobs {
-		for _, n := range s.next[j] {
-			group[head(n)] = head(j)
+	for _, tie := range ties {
+		for j, to := range tie {
+			for _, n := range to {
+				group[head(n)] = head(j)
+			}
 		}
 	}
-	by := map[int][]int{}
-	for j := range s.p.Jobs {
-		if !s.round[j] {
-			by[head(j)] = append(by[head(j)], j)
-		}
+	by := make([][]int, len(group))
+	for j := range group {
+		by[head(j)] = append(by[head(j)], j)
 	}
-	out := [][]int{}
-	for j := range s.p.Jobs {
-		if list := by[j]; len(list) > 1 && len(list) <= courseMost {
-			out = append(out, s.sorted(list))
-		}
-	}
-	return out
+	return slices.DeleteFunc(by, func(g []int) bool { return len(g) == 0 })
 }
 
 // sorted puts jobs in an order in which what is waited for comes first.
@@ -147,6 +153,8 @@ func (s *search) alone(j int) []float64 {
 	out := make([]float64, len(s.list))
 	for w := range out {
 		out[w] = far
+	}
+	for _, w := range s.working {
 		if s.there(j, w) < far {
 			if c, _ := s.add(&s.list[w], s.stopOf(j, s.list[w].crew)); c < far {
 				out[w] = c + s.there(j, w)

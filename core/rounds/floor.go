@@ -15,6 +15,8 @@ const (
 	floorMost   = 4e8  // legs to be looked at in a round: from there on only the bound by single properties is told
 	floorLearns = 0.05 // of the time goes into a plan to learn the first prices from
 	floorWeighs = 10   // rounds after which a floor is worked out
+	floorEnds   = 2    // rounds of time kept for the last
+	floorFew    = 12   // rounds of finer steps at least, or they are not begun
 )
 
 // Floor raises what no plan can cost less than. goOn is asked after each round how far the search is, 0 to 1, and
@@ -38,7 +40,7 @@ func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more 
 }
 
 // floorSteps are the minutes that a day is cut into, times rounded down: coarse ones first, while prices are far off.
-var floorSteps = []float64{5, 2, 1}
+var floorSteps = []float64{20, 10, 5, 2, 1}
 
 // prices of jobs, and of visits by place.
 type prices struct{ job, visit []float64 }
@@ -237,26 +239,34 @@ func (s *search) saved(w *way, i int) float64 {
 	return 2 * back[place]
 }
 
-// raise changes the prices until it may not go on.
+// raise changes the prices until it may not go on. It ends early enough for what is found to be weighed in time.
 func (f *floor) raise(begun int, goOn func(int, float64) (float64, bool)) float64 {
-	best, mean := 0.0, f.copy()
+	best, mean, fine := 0.0, f.copy(), 0
 	finest := len(floorSteps)
 	for f.size()/floorSteps[finest-1] > floorMost {
 		finest--
 	}
+	begin, _ := goOn(begun, 0)
+	was, round := begin, 0.0 // how far it was, and how far the longest round of these steps has taken it
 	for n := begun; ; n++ {
 		done, more := goOn(n, best)
-		fine := finest - 1
-		if done < 1 {
-			fine = int(done * float64(finest))
+		if n > begun {
+			round = max(round, done-was)
 		}
-		f.cut(floorSteps[fine])
-		if n%floorWeighs == floorWeighs-1 || !more {
+		if more = more && done+floorEnds*round < 1; n%floorWeighs == floorWeighs-1 || !more {
+			f.cut(floorSteps[fine])
 			best = max(best, f.weigh(f.prices), f.weigh(mean))
 		}
 		if !more {
 			return best
 		}
+		was = done
+		next := fine + 1
+		due := next < finest && done-begin >= (1-begin)*float64(next)/float64(finest)
+		if due && (1-done) >= floorFew*round*floorSteps[fine]/floorSteps[next] {
+			fine, round = next, round*floorSteps[fine]/floorSteps[next]
+		}
+		f.cut(floorSteps[fine])
 		step := floorFirst * math.Pow(floorLast/floorFirst, done)
 		for _, i := range f.s.rng.Perm(len(f.days)) {
 			f.answer(f.days[i], step)

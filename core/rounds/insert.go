@@ -34,7 +34,7 @@ func (q *pool) look(j, w int) {
 
 func (q *pool) lookAll(j int) {
 	q.most = q.s.waits[j] + q.eager + q.wild
-	for w := range q.s.list {
+	for _, w := range q.s.working {
 		q.look(j, w)
 	}
 	q.rank(j)
@@ -44,7 +44,9 @@ func (q *pool) lookAll(j int) {
 func (q *pool) rank(j int) {
 	n := len(q.s.list)
 	t := top{-1, -1, far, far}
-	for i, v := range q.s.value[j*n : (j+1)*n] {
+	row := q.s.value[j*n : (j+1)*n]
+	for _, i := range q.s.working {
+		v := row[i]
 		switch {
 		case v < t.least:
 			t = top{i, t.w, v, t.least}

@@ -30,7 +30,7 @@ func (s *search) rebuildQuickly() {
 // strings takes stops that follow one another off some ways that come near a place.
 func (s *search) strings() (taken []int) {
 	placed := []int{}
-	for w := range s.list {
+	for _, w := range s.working {
 		if len(s.list[w].stops) > 0 {
 			placed = append(placed, w)
 		}
@@ -149,8 +149,9 @@ func (q *pool) spread(b *bundle) {
 	s := q.s
 	for len(b.jobs) > 0 {
 		on, least := -1, 0.0
+		gains := q.gains(b)
 		for _, w := range s.working {
-			if s.rng.Float64() < blink {
+			if gains[w] >= least || s.rng.Float64() < blink {
 				continue
 			}
 			if v := q.visit(b, w, least); v < least {
@@ -161,6 +162,22 @@ func (q *pool) spread(b *bundle) {
 			return
 		}
 	}
+}
+
+// gains are by how much all jobs of a bundle cost less on each way than left, were a crew there anyway.
+func (q *pool) gains(b *bundle) []float64 {
+	s := q.s
+	if s.gain == nil {
+		s.gain = make([]float64, len(s.list))
+	}
+	clear(s.gain)
+	for _, j := range b.jobs {
+		row, wait := s.days[j*len(s.list):(j+1)*len(s.list)], s.waits[j]
+		for _, w := range s.working {
+			s.gain[w] += min(0, row[w]-wait)
+		}
+	}
+	return s.gain
 }
 
 // visited puts a visit on a way with all of a bundle that may be done there, and moves what another visit of the
@@ -183,7 +200,7 @@ func (q *pool) visited(b *bundle, on int) bool {
 	b.jobs = slices.DeleteFunc(b.jobs, func(j int) bool { return s.at[j] == on })
 	for _, k := range s.ofPlace[b.place] {
 		w := s.at[k]
-		if w < 0 || w == on {
+		if w < 0 || w == on || !s.mine[k] {
 			continue
 		}
 		if s.there(k, on) < s.there(k, w) {

@@ -21,41 +21,46 @@ const (
 )
 
 // improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long
-// as it may go on: so told after each round by how far it is, from 0 to 1. A round is one thorough build and, the more
-// jobs there are, several quick ones. At first a plan that is so many minutes worse than the best is gone on from, too.
-// The best plan found stays.
+// as it may go on: so told after each round by how far it is, from 0 to 1. At first a plan that is so many minutes worse
+// than the best is gone on from, too. The best plan found stays. It returns how many rounds that took.
 func (s *search) improve(first float64, goOn func(rounds int, best float64) (done float64, more bool)) int {
-	best, now := s.sum, s.sum
-	kept := s.copy()
-	quick := min(quickMost, len(s.p.Jobs)/quickFrom)
-	n := 0
-	for {
-		done, more := goOn(n, best)
+	if s.inHalves() {
+		return s.improveHalves(first, goOn)
+	}
+	return s.improveWhole(first, goOn)
+}
+
+// improveWhole does it with all days at once.
+func (s *search) improveWhole(first float64, goOn func(rounds int, best float64) (done float64, more bool)) int {
+	best := s.copy()
+	for n := 0; ; n++ {
+		done, more := goOn(n, best.sum)
 		if !more {
-			break
+			s.restore(best)
+			return n
 		}
-		n++
-		heat := heatAt(first, done)
-		for i := range 1 + quick {
-			s.forgetSteps()
-			if i == 0 {
-				s.rebuild()
-			} else {
-				s.rebuildQuickly()
-			}
-			switch {
-			case s.sum < best-1e-6:
-				best, now = s.sum, s.sum
-				kept = s.copy()
-			case s.sum <= now || s.sum < best+heat*s.rng.Float64():
-				now = s.sum
-			default:
-				s.back(0, now)
-			}
+		s.tryOut(&best, far, heatAt(first, done))
+	}
+}
+
+// tryOut is a round: one thorough build and, the more jobs there are, several quick ones. What is worse than before
+// stays only where it is by less than so much worse than the best, here or elsewhere.
+func (s *search) tryOut(best *standing, elsewhere, heat float64) {
+	for i := range 1 + min(quickMost, len(s.p.Jobs)/quickFrom) {
+		s.forgetSteps()
+		now := s.sum
+		if i == 0 {
+			s.rebuild()
+		} else {
+			s.rebuildQuickly()
+		}
+		switch {
+		case s.sum < best.sum-1e-6:
+			*best = s.copy()
+		case s.sum > now && s.sum >= min(elsewhere, best.sum)+heat*s.rng.Float64():
+			s.back(0, now)
 		}
 	}
-	s.restore(kept)
-	return n
 }
 
 // hottest is by how many minutes a plan may be worse at first and still be gone on from.
@@ -149,7 +154,7 @@ func (s *search) restore(k standing) {
 func (s *search) ruin() []int {
 	placed := []int{}
 	for j, w := range s.at {
-		if w >= 0 {
+		if w >= 0 && s.mine[j] {
 			placed = append(placed, j)
 		}
 	}
@@ -224,7 +229,7 @@ func (s *search) waiting(taken []int) []int {
 // unplaced are those without a day that were not just taken.
 func (s *search) unplaced(taken []int) (out []int) {
 	for j, w := range s.at {
-		if w < 0 && !s.round[j] && !slices.Contains(taken, j) {
+		if w < 0 && s.mine[j] && !s.round[j] && !slices.Contains(taken, j) {
 			out = append(out, j)
 		}
 	}

@@ -21,6 +21,8 @@ type search struct {
 	free    []bool      // jobs that hang on no other
 	ofPlace [][]int     // jobs by place
 	going   []bool      // jobs that are just being taken off their ways
+	touched []bool      // places of theirs
+	mine    []bool      // jobs that may be taken off and put; all but in a half
 	kit     []uint64    // of each job, a bit for each kind
 	single  []stop      // each job as a stop of its own
 	days    []float64   // of each job on each way: what its day costs there; far where it may never be
@@ -30,6 +32,7 @@ type search struct {
 	fits    []spot
 	rng     *rand.Rand
 	scratch []stop
+	gain    []float64 // by way
 	key     []float64 // by which jobs are put in order
 	waits   []float64 // what leaving each job costs
 	trip    []float64 // by place: what a job there owes for somebody coming later
@@ -51,6 +54,8 @@ func newSearch(p *Problem, seed uint64) *search {
 		mates:   make([][]int, len(p.Jobs)),
 		peers:   make([][]int, p.Days),
 		going:   make([]bool, len(p.Jobs)),
+		touched: make([]bool, len(p.Places)),
+		mine:    make([]bool, len(p.Jobs)),
 		ofPlace: make([][]int, len(p.Places)),
 		rng:     rand.New(rand.NewPCG(seed, 17)),
 
@@ -77,7 +82,7 @@ func newSearch(p *Problem, seed uint64) *search {
 	s.minutes = make([][]float64, len(p.Jobs))
 	byPlant := map[int64][]int{}
 	for j := range p.Jobs {
-		s.at[j] = -1
+		s.at[j], s.mine[j] = -1, true
 		k := &p.Jobs[j]
 		s.minutes[j] = make([]float64, len(p.Crews))
 		for c := range p.Crews {
@@ -403,6 +408,9 @@ func (s *search) stands(j, w int) float64 {
 	if w < 0 {
 		return s.waits[j]
 	}
+	if c := s.there(j, w); c < far {
+		return c
+	}
 	return s.here(j, w)
 }
 
@@ -452,17 +460,17 @@ func (s *search) take(taken []int, jobs ...int) []int {
 		}
 	}
 	for _, j := range taken[before:] {
-		s.going[j] = false
+		s.going[j], s.touched[s.p.Jobs[j].Place] = false, false
 	}
 	return taken
 }
 
 // follow notes that a job goes, and what comes after it.
 func (s *search) follow(j int, taken []int) []int {
-	if s.at[j] < 0 || s.going[j] {
+	if s.at[j] < 0 || s.going[j] || !s.mine[j] {
 		return taken
 	}
-	s.going[j] = true
+	s.going[j], s.touched[s.p.Jobs[j].Place] = true, true
 	taken = append(taken, j)
 	for _, n := range s.next[j] {
 		taken = s.follow(n, taken)
@@ -472,9 +480,10 @@ func (s *search) follow(j int, taken []int) []int {
 
 // lift takes one job off its way and leaves what comes after it where it is.
 func (s *search) lift(j int) {
-	s.going[j] = true
+	place := s.p.Jobs[j].Place
+	s.going[j], s.touched[place] = true, true
 	s.unload(s.at[j])
-	s.going[j] = false
+	s.going[j], s.touched[place] = false, false
 }
 
 // unload takes those jobs off a way that are going.
@@ -483,7 +492,7 @@ func (s *search) unload(w int) {
 	way := &s.list[w]
 	kept := way.stops[:0]
 	for _, st := range way.stops {
-		if slices.ContainsFunc(st.jobs, func(j int) bool { return s.going[j] }) {
+		if s.touched[st.place] && slices.ContainsFunc(st.jobs, func(j int) bool { return s.going[j] }) {
 			st = s.without(st, way.crew)
 		}
 		if len(st.jobs) > 0 {

@@ -106,7 +106,7 @@ func (s *search) settle(j, w int) float64 {
 	s.sum += s.waits[j]
 	s.put(w, at, j)
 	s.rng = rand.New(rand.NewPCG(uint64(j), uint64(w)))
-	s.improve(warm, Rounds(min(settleMost, 1+settleAll/len(s.p.Jobs))))
+	s.improveWhole(warm, Rounds(min(settleMost, 1+settleAll/len(s.p.Jobs))))
 	return s.sum - lifted
 }
 

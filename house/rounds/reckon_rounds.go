@@ -48,9 +48,9 @@ func (h *Room) ReckonRounds(ctx context.Context, in ReckonRoundsIn) (ReckonRound
 	if in.Rounds > 0 {
 		span = longestReckoned
 	}
-	until := func(rounds int) func(int, float64) (float64, bool) {
+	until := func(rounds int, share float64) func(int, float64) (float64, bool) {
 		return func(n int, _ float64) (float64, bool) {
-			passed := min(1, float64(time.Since(from))/float64(span))
+			passed := min(1, float64(time.Since(from))/(share*float64(span)))
 			done := passed
 			if rounds > 0 { // the clock only ends it: the same number of rounds is to give the same plan
 				done = float64(n) / float64(rounds)
@@ -66,12 +66,12 @@ func (h *Room) ReckonRounds(ctx context.Context, in ReckonRoundsIn) (ReckonRound
 				h.Log.ErrorContext(ctx, "rounds", "panic", broke, "stack", string(debug.Stack()))
 			}
 		}()
-		if least, err := rounds.Floor(&in.Problem, until(min(in.Rounds, reckonedFloor))); err == nil { // else the plan says what is wrong
+		if least, err := rounds.Floor(&in.Problem, until(min(in.Rounds, reckonedFloor), floorShare(&in.Problem))); err == nil { // else the plan says what is wrong
 			floor <- least
 		}
 	}()
 	var err error
-	out.Plan, err = rounds.Make(&in.Problem, in.Seed, until(in.Rounds))
+	out.Plan, err = rounds.Make(&in.Problem, in.Seed, until(in.Rounds, 1))
 	if out.Raise(<-floor); err != nil {
 		return out, err
 	}

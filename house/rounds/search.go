@@ -3,6 +3,7 @@ package rounds
 import (
 	"context"
 	"fmt"
+	"runtime"
 	"runtime/debug"
 	"slices"
 	"time"
@@ -176,7 +177,16 @@ func (h *Room) search(p *proposal, in ProposalIn) {
 // goesOn reports that nobody has stopped a search, whose lock is held, and that the program goes on.
 func (h *Room) goesOn(p *proposal) bool { return !p.stop && h.life.Err() == nil }
 
-// floor looks for what no plan costs less than, beside the search and for as long; where it breaks, nothing is known.
+// floorShare is for how much of the time of a search a floor is looked for beside it: all of it where there is a core
+// left, else a third, so that the plan comes first.
+func floorShare(p *rounds.Problem) float64 {
+	if runtime.NumCPU() > p.Cores() {
+		return 1
+	}
+	return 1.0 / 3
+}
+
+// floor looks for what no plan costs less than, beside the search; where it breaks, nothing is known.
 func (h *Room) floor(p *proposal, passed func() float64) (least float64) {
 	defer func() {
 		if broke := recover(); broke != nil {
@@ -186,7 +196,8 @@ func (h *Room) floor(p *proposal, passed func() float64) (least float64) {
 	least, err := rounds.Floor(p.of.problem, func(int, float64) (float64, bool) {
 		p.mu.Lock()
 		defer p.mu.Unlock()
-		return passed(), passed() < 1 && h.goesOn(p)
+		done := min(1, passed()/floorShare(p.of.problem))
+		return done, done < 1 && h.goesOn(p)
 	})
 	if err != nil { // the search says it too
 		h.Log.Error("rounds", "error", err)
