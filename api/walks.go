@@ -54,9 +54,10 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 	Body struct {
 		PropertyID int64   `json:"property_id"`
 		Day        day.Day `json:"day,omitempty" format:"date" doc:"Of a walk that was noted elsewhere and is entered later; today when absent"`
+		PlantID    int64   `json:"plant_id,omitempty" minimum:"1" doc:"Where it begins: with the verdict on this plant. With none when absent"`
 	}
 }) (*Out[walks.Walk], error) {
-	w, err := s.Walks.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
+	w, err := s.Walks.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day, in.Body.PlantID)
 	return out(w), s.Problem(ctx, "property", err)
 }
 

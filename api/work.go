@@ -171,6 +171,7 @@ func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[work.OrderDe
 func (s *Server) rounds(ctx context.Context, in *struct {
 	From string `query:"from" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	Days int    `query:"days" default:"14" minimum:"1" maximum:"120"`
+	Week bool   `query:"week" doc:"From the first day of its week, by the day that weeks begin with in Settings"`
 }) (*Out[days.Rounds], error) {
 	from := s.Estate.Today()
 	if in.From != "" {
@@ -179,6 +180,12 @@ func (s *Server) rounds(ctx context.Context, in *struct {
 			return nil, s.Problem(ctx, "rounds", invalid.One("from", in.From, err.Error()))
 		}
 		from = d
+	}
+	if in.Week {
+		var err error
+		if from, err = s.Days.WeekOf(ctx, from); err != nil {
+			return nil, s.Problem(ctx, "rounds", err)
+		}
 	}
 	o, err := s.Days.Rounds(ctx, from, in.Days)
 	return out(o), s.Problem(ctx, "jobs", err)

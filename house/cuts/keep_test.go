@@ -109,7 +109,7 @@ func TestDoomedIsNotTidied(t *testing.T) {
 	}
 	f, err := k.Finds.AddFind(ctx, store.Key{}, finds.FindIn{PlantID: elm.ID, Cause: "elm-disease", Certainty: 0.9, Share: 0.3})
 	housetest.Must(t, f, err)
-	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
+	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0, 0)
 	housetest.Must(t, w, err)
 	d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, cypress.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.Replace, Note: "Dead at the foot"}})
 	housetest.Must(t, d, err)

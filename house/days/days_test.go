@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"mezzadro/core/damage"
+	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/house/crews"
@@ -77,7 +78,7 @@ func TestSheetAgreesWithVerdict(t *testing.T) {
 	if err != nil || put.Order.Hold != nil {
 		t.Fatalf("%+v, %v", put.Order.Hold, err)
 	}
-	w, err := k.Walks.StartWalk(bg, store.Key{}, p.ID, 0)
+	w, err := k.Walks.StartWalk(bg, store.Key{}, p.ID, 0, 0)
 	housetest.Must(t, w, err)
 	decided, err := k.Walks.Decide(bg, store.Key{}, w.ID, bay.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.Wait, Until: today + 60, Note: "the frost was hard"}})
 	housetest.Must(t, decided, err)
@@ -132,5 +133,34 @@ func TestSheetAgreesWithVerdict(t *testing.T) {
 	}
 	if o := listed(); o.Hold != nil || o.From >= today+60 {
 		t.Errorf("the verdict was taken back, and the list has it from %s, %+v", o.From, o.Hold)
+	}
+}
+
+// TestWeekOf: a week begins on the day that the firm says, Monday where it says nothing; that day begins its own.
+func TestWeekOf(t *testing.T) {
+	k, ctx := housetest.Open(t), context.Background()
+	thursday := day.Of(2027, 3, 18)
+	for _, c := range []struct {
+		starts   int
+		of, want day.Day
+	}{
+		{-1, thursday, thursday - 3}, // nothing said
+		{0, thursday, thursday - 4},
+		{6, thursday, thursday - 5},
+		{1, thursday + 3, thursday - 3}, // a Sunday is the last of its week
+		{1, thursday + 4, thursday + 4},
+		{0, thursday + 3, thursday + 3},
+		{6, thursday + 1, thursday - 5},
+	} {
+		if c.starts >= 0 {
+			err := k.Estate.Store.Write(ctx, func(tx store.Tx) error {
+				return tx.SetFirm(ctx, store.Firm{Name: "Firm", Units: "metric", WeekStart: c.starts})
+			})
+			housetest.Must(t, 0, err)
+		}
+		got, err := k.Days.WeekOf(ctx, c.of)
+		if housetest.Must(t, got, err) != c.want {
+			t.Errorf("weeks begin on %d: the one of %s begins on %s, want %s", c.starts, c.of, got, c.want)
+		}
 	}
 }

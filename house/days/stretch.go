@@ -47,6 +47,12 @@ const (
 	waitingShown = 60
 )
 
+// WeekOf is the first day of the week that a day is in, by the day that the firm's weeks begin with.
+func (h *Room) WeekOf(ctx context.Context, d day.Day) (day.Day, error) {
+	firm, err := h.Store.Firm(ctx)
+	return d - day.Day((int(d.Time().Weekday())-firm.WeekStart+7)%7), err
+}
+
 // Rounds is the stretch of so many days from a first one.
 func (h *Room) Rounds(ctx context.Context, from day.Day, days int) (Rounds, error) {
 	if err := h.Work.CurrentWindows(ctx); err != nil {

@@ -20,7 +20,7 @@ func TestDueOfTheRecord(t *testing.T) {
 	k, ctx := housetest.Open(t), context.Background()
 	p := k.Property("Villa Orba", "lake-foothills")
 	waits, gone := k.Plant(p.ID, "camellia-japonica", 2), k.Plant(p.ID, "myrtus-communis", 1.5)
-	walk, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
+	walk, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0, 0)
 	walk = housetest.Must(t, walk, err)
 	for _, plant := range []int64{waits.ID, gone.ID} {
 		checks := []check.Check{

@@ -105,7 +105,7 @@ func TestColderThanItsStation(t *testing.T) {
 	k, at, plants, truth := colder(t)
 	more := k.Plant(at, plants[0].Species, 3) // looked at by nobody
 	before := forecast(t, k, at, more)
-	walk, err := k.Walks.StartWalk(ctx, store.Key{}, at, 0)
+	walk, err := k.Walks.StartWalk(ctx, store.Key{}, at, 0, 0)
 	walk = housetest.Must(t, walk, err)
 	told, err := k.Learn.ShownTold(ctx)
 	if told = housetest.Must(t, told, err); len(told.Gardens) != 0 || !told.On {

@@ -21,7 +21,7 @@ func TestClientReadsWhatWasFound(t *testing.T) {
 	ctx := context.Background()
 	p := k.Property("Dune Row", "lake-foothills")
 	bay, box := k.Plant(p.ID, "laurus-nobilis", 2), k.Plant(p.ID, "buxus-sempervirens", 1)
-	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
+	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0, 0)
 	housetest.Must(t, w, err)
 	for plant, in := range map[int64]walks.DecisionIn{
 		bay.ID: {Ruling: damage.Ruling{Decision: "overruled", Kind: damage.TipBack, CutM: 1.3, Note: "Only the brown ends come off, the rest is green."}},

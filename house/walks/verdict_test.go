@@ -3,6 +3,7 @@ package walks_test
 import (
 	"context"
 	"errors"
+	"reflect"
 	"testing"
 
 	"mezzadro/core/check"
@@ -21,7 +22,7 @@ func TestVerdictAndItsWork(t *testing.T) {
 	ctx, none := context.Background(), store.Key{}
 	p := k.Property("Villa Orba", "lake-foothills")
 	plant := k.Plant(p.ID, "camellia-japonica", 2)
-	walk, err := k.Walks.StartWalk(ctx, none, p.ID, 0)
+	walk, err := k.Walks.StartWalk(ctx, none, p.ID, 0, 0)
 	walk = housetest.Must(t, walk, err)
 	dead := []check.Check{{Kind: check.Scratch, HeightM: 1.8, Result: "brown"}, {Kind: check.Scratch, HeightM: 1.4, Result: "brown"}, {Kind: check.Scratch, HeightM: 0.8, Result: "green"}, {Kind: check.BudRub, HeightM: 1.7, Broke: 8}}
 	found, err := k.Walks.KeepLook(ctx, none, walk.ID, plant.ID, walks.FoundIn{Checks: dead})
@@ -68,5 +69,35 @@ func TestVerdictAndItsWork(t *testing.T) {
 	story, err := k.Walks.Story(ctx, plant.ID)
 	if story = housetest.Must(t, story, err); len(story.Walks) != 1 || len(story.Walks[0].Checks) != len(dead) || len(story.Walks[0].Verdicts) != 0 {
 		t.Errorf("what is told of it: %+v", story.Walks)
+	}
+}
+
+// TestWalkBeginsWithAVerdict: a walk that is started at a plant comes with the verdict on it, the same as when it is asked
+// for afterwards, also after something was found; at a plant of another property it is not started at all.
+func TestWalkBeginsWithAVerdict(t *testing.T) {
+	k := housetest.Open(t)
+	ctx, none := context.Background(), store.Key{}
+	p, elsewhere := k.Property("Villa Orba", "lake-foothills"), k.Property("Casa Lenta", "lake-foothills")
+	plant, strange := k.Plant(p.ID, "camellia-japonica", 2), k.Plant(elsewhere.ID, "camellia-japonica", 2)
+	var bad invalid.Fields
+	if _, err := k.Walks.StartWalk(ctx, none, p.ID, 0, strange.ID); !errors.As(err, &bad) || bad[0].Path != "plant_id" {
+		t.Errorf("started at a plant of another property: %v", err)
+	}
+	plain, err := k.Walks.StartWalk(ctx, none, p.ID, 0, 0)
+	if plain = housetest.Must(t, plain, err); plain.First != nil {
+		t.Error("a verdict came that nobody asked for")
+	}
+	for _, checks := range [][]check.Check{nil, {{Kind: check.Scratch, HeightM: 1.8, Result: "brown"}}} {
+		if checks != nil {
+			_, err := k.Walks.KeepLook(ctx, none, plain.ID, plant.ID, walks.FoundIn{Checks: checks, Note: "Leaves brown"})
+			housetest.Must(t, 0, err)
+		}
+		w, err := k.Walks.StartWalk(ctx, none, p.ID, 0, plant.ID)
+		w = housetest.Must(t, w, err)
+		told, err := k.Walks.TellLook(ctx, w.ID, plant.ID)
+		told = housetest.Must(t, told, err)
+		if w.ID != plain.ID || w.First == nil || !reflect.DeepEqual(*w.First, told) {
+			t.Errorf("walk %d comes with %+v; asked for afterwards it is %+v", w.ID, w.First, told)
+		}
 	}
 }

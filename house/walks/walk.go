@@ -2,6 +2,7 @@ package walks
 
 import (
 	"context"
+	"errors"
 	"fmt"
 
 	"mezzadro/core/catalogue"
@@ -20,24 +21,18 @@ type Walk struct {
 	estate.WalkDay
 	Looks  []estate.Look  `json:"looks"`
 	Photos []estate.Photo `json:"photos"`
+	First  *Found         `json:"first,omitempty" doc:"The verdict on the plant that was asked about when the walk was started"`
 }
 
 // longAgo is how old a walk may be that is still entered.
 const longAgo = 366
 
-// StartWalk is the property's walk of a day; one that was noted elsewhere may be entered up to a year later.
-func (h *Room) StartWalk(ctx context.Context, key store.Key, property int64, on day.Day) (Walk, error) {
-	today := h.Today()
+// StartWalk is the property's walk of a day; one that was noted elsewhere may be entered up to a year later. With the
+// verdict on the plant where it begins, where one is named: whoever stands there needs no second answer.
+func (h *Room) StartWalk(ctx context.Context, key store.Key, property int64, on day.Day, plant int64) (Walk, error) {
 	d := h.DateOr(on)
-	switch {
-	case d > today:
-		return Walk{}, invalid.One(
-			"day",
-			d,
-			fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)),
-		)
-	case d < today-longAgo:
-		return Walk{}, invalid.One("day", d, fmt.Sprintf("%s is more than a year ago", quantity.Day(d)))
+	if err := h.mayStart(ctx, property, d, plant); err != nil {
+		return Walk{}, err
 	}
 	w, err := store.Once(
 		ctx,
@@ -51,7 +46,31 @@ func (h *Room) StartWalk(ctx context.Context, key store.Key, property int64, on 
 	if err != nil {
 		return Walk{}, err
 	}
-	return h.Walk(ctx, w.ID)
+	o, err := h.Walk(ctx, w.ID)
+	if err != nil || plant == 0 {
+		return o, err
+	}
+	first, err := h.TellLook(ctx, w.ID, plant)
+	o.First = &first
+	return o, err
+}
+
+// mayStart reports why a walk cannot be started on a day, or at a plant.
+func (h *Room) mayStart(ctx context.Context, property int64, d day.Day, plant int64) error {
+	today := h.Today()
+	switch {
+	case d > today:
+		return invalid.One("day", d, fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)))
+	case d < today-longAgo:
+		return invalid.One("day", d, fmt.Sprintf("%s is more than a year ago", quantity.Day(d)))
+	case plant == 0:
+		return nil
+	}
+	p, err := h.Store.Plant(ctx, plant)
+	if errors.Is(err, store.ErrNotFound) || err == nil && p.PropertyID != property {
+		return invalid.One("plant_id", plant, "is not on this property, or was removed")
+	}
+	return err
 }
 
 // Walk reads one.

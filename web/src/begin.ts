@@ -12,7 +12,11 @@ export function begin(files: Record<string, string[]>) {
     document.head.append(link);
   }
   if (['client', 'invite', 'owner'].includes(screen)) return; // somebody from outside: nothing else is asked
-  const reads: Record<string, string> = { lookout: 'lookout', walk: of ? `plants?property=${of}&limit=1000` : 'lookout' };
+  const reads: Record<string, string> = {
+    lookout: 'lookout',
+    walk: of ? `plants?property=${of}&limit=1000` : 'lookout',
+    rounds: of ? '' : 'rounds?days=14&week=true',
+  };
   window.begun = new Map();
   for (const path of ['me', 'frame', reads[screen]]) {
     if (!path) continue;

@@ -16011,6 +16011,11 @@ export interface components {
             day?: string;
             /**
              * Format: int64
+             * @description Where it begins: with the verdict on this plant. With none when absent
+             */
+            plant_id?: number;
+            /**
+             * Format: int64
              * @description Id of the property
              */
             property_id: number;
@@ -17422,6 +17427,8 @@ export interface components {
              * @description The day
              */
             day: string;
+            /** @description The verdict on the plant that was asked about when the walk was started */
+            first?: components["schemas"]["Found"];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -25393,6 +25400,8 @@ export interface operations {
                 /** @description Today when absent */
                 from?: string;
                 days?: number;
+                /** @description From the first day of its week, by the day that weeks begin with in Settings */
+                week?: boolean;
             };
             header?: never;
             path?: never;

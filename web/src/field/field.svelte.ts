@@ -18,6 +18,14 @@ const ofLocal = (id: number) => {
   const d = String(Math.floor(-id / 100_000));
   return { day: `${d.slice(0, 4)}-${d.slice(4, 6)}-${d.slice(6)}`, property: -id % 100_000 };
 };
+/** Takes what the house told of a plant into a walk. */
+function take(w: Walk, plant: number, told: Schemas['Found']) {
+  delete w.own?.[plant];
+  w.answers[plant] = told;
+  w.revs[plant] = told.rev;
+  w.looks[plant] = { checks: told.found, note: told.note };
+}
+
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
   #looks = new Shelf<Waiting>({ ...device.looks, keep: (w) => device.looks.keep(copy(w)) }, (w) => w.id);
@@ -28,6 +36,7 @@ class Field {
   #resting: ReturnType<typeof setTimeout> | undefined;
   #asking: ReturnType<typeof setTimeout> | undefined;
   #turn = 0;
+  #told = ''; // of which reading and plant the verdict came with the walk
   #sender = new Sender({
     lock: 'mezzadro-sends',
     shelves: [this.#looks, this.#shots, this.decisions.shelf],
@@ -67,8 +76,11 @@ class Field {
     return this.waiting[`${walk}:${plant}`];
   }
 
-  /** Brings a property's walk of today to hand: from the house, or as it was last read on this device. */
-  async open(property: number): Promise<void> {
+  /**
+   * Brings a property's walk of today to hand: from the house, or as it was last read on this device. Where it begins is asked
+   * of its plants, so that the verdict on that one comes along.
+   */
+  async open(property: number, beginning: (plants: Plant[]) => number | undefined): Promise<void> {
     const turn = ++this.#turn; // a later call takes over
     this.#rest();
     this.walk = undefined; // at once, so that nothing is asked of the walk that goes
@@ -76,10 +88,9 @@ class Field {
     await this.#sender.still();
     const before = await device.walk(property);
     try {
-      const [plants, w] = await Promise.all([
-        plantsOn(property),
-        ask(api.POST('/api/v1/walks', { body: { property_id: property }, params: { header: onceKey() } })),
-      ]);
+      const plants = await plantsOn(property);
+      const body = { property_id: property, plant_id: beginning(plants) };
+      const w = await ask(api.POST('/api/v1/walks', { body, params: { header: onceKey() } }));
       const same = before?.walk === w.id;
       const fresh: Walk = {
         property,
@@ -100,6 +111,11 @@ class Field {
       if (turn !== this.#turn) return;
       this.#sender.away = false;
       if (same) fresh.own = before.own;
+      const at = body.plant_id;
+      if (w.first && at && !this.of(w.id, at)) {
+        take(fresh, at, w.first);
+        this.#told = `${fresh.read} ${w.id}:${at}`;
+      }
       this.#put(fresh);
     } catch (e) {
       if (turn !== this.#turn) return;
@@ -265,11 +281,18 @@ class Field {
     const id = `${w.walk}:${plant}`;
     const before = this.#kept[id];
     clearTimeout(this.#asking);
+    if (this.#told === `${w.read} ${id}`) {
+      this.#told = ''; // it came with the walk; asked for again it is read anew
+      return;
+    }
     if (w.walk < 0) {
       // Begun here, and not known to the house yet: it is opened there as soon as the house can be reached.
       void this.#judge(plant);
       this.#asking = setTimeout(
-        () => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch((e: unknown) => house.fail(e))),
+        () =>
+          void (house.ondevice
+            ? this.ask(plant)
+            : this.open(w.property, (list) => list.find((p) => p.id === plant)?.id).catch((e: unknown) => house.fail(e))),
         ASK_AGAIN,
       );
       return;
@@ -278,12 +301,7 @@ class Field {
       const a = await ask(api.GET('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: w.walk, plant } } }));
       if (this.walk?.walk !== w.walk || this.of(w.walk, plant) || this.#kept[id] !== before) return;
       this.#sender.away = false;
-      this.#change((x) => {
-        delete x.own?.[plant];
-        x.answers[plant] = a;
-        x.revs[plant] = a.rev;
-        x.looks[plant] = { checks: a.found, note: a.note };
-      });
+      this.#change((x) => take(x, plant, a));
     } catch (e) {
       if (!(e instanceof Problem) || e.status !== 0) return house.fail(e);
       this.#sender.away = true;

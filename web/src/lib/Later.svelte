@@ -1,12 +1,18 @@
 <script lang="ts" module>
-  // One part after the other, each in a turn of its own, so that a press between them is heard at once.
-  // (A message and not a timer: timers of a page behind others wait for a second.)
+  import { afterPaint } from './paint';
+
+  // One part after the other, each in a turn of its own, so that a press between them is heard at once; the first when what
+  // stands before it is drawn. (Messages and not timers: timers of a page behind others wait for a second.)
   const waits: (() => void)[] = [];
   const turns = new MessageChannel();
-  turns.port1.onmessage = () => waits.shift()?.();
+  const go = () => turns.port2.postMessage(0);
+  turns.port1.onmessage = () => {
+    const then = waits.shift();
+    if (waits.length) go();
+    then?.();
+  };
   const next = (then: () => void) => {
-    waits.push(then);
-    turns.port2.postMessage(0);
+    if (waits.push(then) === 1) afterPaint(go);
   };
 </script>
 

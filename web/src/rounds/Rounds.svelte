@@ -31,12 +31,14 @@
   let entering = $state<'new' | 'change'>();
 
   async function read() {
-    const r = await ask(api.GET('/api/v1/rounds', { params: { query: from ? { from, days: span } : { days: span } } }));
+    // The days begin with the week, so that what was done in it is seen. (begin.ts asks for the same.)
+    const query = from ? { from, days: span } : { days: span, week: true };
+    const r = await ask(api.GET('/api/v1/rounds', { params: { query } }));
     rounds = r;
     waiting = r.waiting;
     next = r.next;
     from ||= r.days?.[0]?.day ?? '';
-    day ||= from;
+    day ||= house.today || from;
   }
   const more = () =>
     attempt(async () => {
@@ -67,13 +69,9 @@
         if (day === stood) [from, day] = [start < house.today ? house.today : start, best];
         season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: job.property_id } } }));
       }
-      if (!job && !from) {
-        // The days begin with the week, so that what was done in it is seen.
-        if (!house.frame) await house.refresh();
-        const t = house.today;
-        if (t) [from, day] = [plusDays(t, -((dayOfWeek(t) - (house.frame?.firm.week_start ?? 1) + 7) % 7)), t];
-      }
-      await read();
+      const begun = !from; // without a day asked for: it is today's, as soon as that is known
+      await Promise.all([read(), house.frame ? undefined : house.refresh()]);
+      if (begun && day === from && house.today) day = house.today;
       if (!job) {
         first ??= (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1 } } }))).items?.[0];
         if (first) season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: first.id } } }));

@@ -4,6 +4,7 @@
   import { api, ask, ordersOf, Problem, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
   import { hours, inWords, plantsOf } from '../lib/dates';
+  import { afterPaint } from '../lib/paint';
   import { part } from '../lib/part';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { counts } from '../field/counts.svelte';
@@ -21,21 +22,25 @@
   import type { State } from './state';
 
   // What is not shown at once comes along all the same: it is wanted where there is no signal.
-  const ready = () =>
-    Promise.all([
-      import('./Conflict.svelte'),
-      import('./End.svelte'),
-      import('./ListOver.svelte'),
-      import('./MoreChecks.svelte'),
-      import('./NewPlant.svelte'),
-      import('./Overrule.svelte'),
-      import('./WhenToCut.svelte'),
-    ]);
+  const parts = [
+    () => import('./End.svelte'),
+    () => import('./MoreChecks.svelte'),
+    () => import('./Overrule.svelte'),
+    () => import('./ListOver.svelte'),
+    () => import('./NewPlant.svelte'),
+    () => import('./WhenToCut.svelte'),
+    () => import('./Conflict.svelte'),
+  ];
+  async function ready() {
+    for (const read of parts) await read(); // one after the other, so that a press between them is heard at once
+  }
 
   let { params }: { params?: { property?: string; plant?: string } } = $props();
   const propertyId = $derived(Number(params?.property ?? 0));
   const ending = $derived(params?.plant === 'end');
-  const plantId = $derived(ending ? 0 : Number(params?.plant ?? 0));
+  let gone = false; // one has left for another place
+  let begun = $state(0); // the plant at which a property is begun that is opened without one
+  const plantId = $derived(ending ? 0 : Number(params?.plant ?? 0) || begun);
 
   let lines = $state<Schemas['PlaceLine'][]>();
   let due = $state(new Set<number>()); // plants whose follow-up is due
@@ -54,9 +59,10 @@
   const plants = $derived(walk?.plants ?? []);
   // The order on the ground: round the property from the gate, first for the plants to look at, then for the others.
   const asks = (p: Plant) => p.look?.worth === true || !!p.take_in || due.has(p.id);
-  const order = $derived(
-    [...plants].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id),
-  );
+  const ordered = (list: Plant[]) =>
+    [...list].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id);
+  const order = $derived(ordered(plants));
+  const firstOf = (list: Plant[]) => list.find((p) => !done(p)) ?? list[0];
   const asking = $derived(order.filter(asks).length);
   const here = (p: Plant) => done(p) && p.verdict?.walk_id === walkId;
   const plant = $derived(plants.find((p) => p.id === plantId));
@@ -86,9 +92,10 @@
   });
   async function load(id: number) {
     loaded = id;
-    shown = 0;
+    shown = begun = 0;
     unread = '';
-    const p = await attempt(() => field.open(id));
+    const named = ending ? 0 : Number(params?.plant ?? 0);
+    const p = await attempt(() => field.open(id, (list) => (list.find((p) => p.id === named) ?? firstOf(ordered(list)))?.id));
     if (p && p.status === 0) unread = 'This walk was not opened on this device yet. Open it once while there is a connection.';
     else if (p) loaded = 0;
     // What names causes without a connection comes along while there is one; the walk does not wait for it.
@@ -99,17 +106,21 @@
         const orders = await ordersOf(id, 'due');
         if (loaded === id) due = new Set(orders.filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
       });
-    if (!field.away) void ready().catch(() => undefined); // what is not there is said when it is asked for
+    if (!field.away) afterPaint(() => void ready().catch(() => undefined)); // what is not there is said when it is asked for
   }
-  // A property opened without a plant goes to the first one to look at.
-  $effect(() => {
-    const first = order.find((p) => !done(p)) ?? order[0];
-    if (propertyId && !plantId && !ending && first) void replace(`/walk/${propertyId}/${first.id}`);
+  // A property opened without a plant begins at the first one to look at. It is drawn first, and named in the address then.
+  $effect.pre(() => {
+    if (params?.plant) begun = 0;
+    const first = firstOf(order);
+    if (!propertyId || plantId || ending || !first) return;
+    begun = first.id;
+    const at = `/walk/${propertyId}/${first.id}`;
+    afterPaint(() => begun === first.id && !gone && void replace(at));
   });
 
   let shown = 0;
   let asked = ''; // the plant, and the reading of the walk, the verdict was asked for
-  $effect(() => {
+  $effect.pre(() => {
     if (!plant || !walk || asked === `${walk.walk} ${walk.read} ${plantId}`) return;
     asked = `${walk.walk} ${walk.read} ${plantId}`;
     void untrack(() => field.ask(plantId));
@@ -170,6 +181,7 @@
       { key: 'P', does: 'plant before', run: () => plant && step(-1) },
     ];
     return () => {
+      gone = true;
       keys.screen = [];
     };
   });
@@ -371,7 +383,7 @@
         stop={plant?.stop ?? 0}
       />{/await}</Later
   >{/if}
-{#if plant}<Later
+{#if plant}<Later when={!!answer || field.away}
     >{#await part(() => import('./WhatSeen.svelte')) then it}<it.default bind:open={seeing} bind:told {plant} />{/await}</Later
   >{/if}
 {#if plant}<Later when={cutting}
