@@ -14,6 +14,9 @@ const screens: Record<string, string> = {
   client: 'firm/ClientPage',
 };
 
+/** The letters of all screens: they come with the program, so that nothing moves when they are there. */
+const letters = /^atkinson.*-latin-wght-normal\.woff2$/;
+
 /** A small script before the program, which begins to read what the first screen needs: src/begin.ts with their files. */
 export function begins(): Plugin {
   const name = 'begin.js';
@@ -29,9 +32,16 @@ export function begins(): Plugin {
     transformIndexHtml: {
       order: 'post',
       handler(_, { bundle }) {
-        const file = Object.values(bundle ?? {}).find((f) => f.type === 'asset' && f.names.includes(name));
-        if (!file) throw new Error(`${name} was not made`);
-        return [{ tag: 'script', attrs: { async: true, src: `/${file.fileName}` }, injectTo: 'head' }];
+        const named = (which: (name: string) => boolean) => {
+          const file = Object.values(bundle ?? {}).find((f) => f.type === 'asset' && f.names.some(which));
+          if (!file) throw new Error('a file that the first page names was not made');
+          return `/${file.fileName}`;
+        };
+        const font = { rel: 'preload', as: 'font', type: 'font/woff2', crossorigin: true, href: named((n) => letters.test(n)) };
+        return [
+          { tag: 'script', attrs: { async: true, src: named((n) => n === name) }, injectTo: 'head' },
+          { tag: 'link', attrs: font, injectTo: 'head' },
+        ];
       },
     },
   };

@@ -19,6 +19,7 @@
   import { costOf, costWord } from '../work/orders';
   import { figure, imperial, warmth } from './units';
   import { keys } from './house.svelte';
+  import { measured as watched } from './measured';
   import { between, lineThrough, scale } from './scale';
   import LaneMarks, { type Frame } from './LaneMarks.svelte';
 
@@ -45,7 +46,8 @@
     frame = $bindable(),
   }: Props = $props();
 
-  let width = $state(900);
+  const narrowest = 640; // below that the ribbon is a strip to be swiped (see its class)
+  let width = $state(innerWidth < narrowest ? narrowest : 900);
   const top = 20; // month names
   const high = 92; // the temperature band
   const row = $derived(slim ? 24 : 40);
@@ -194,13 +196,20 @@
   const short = (name: string) => (name.length > letters ? name.slice(0, letters - 1).trimEnd() + '…' : name);
   const id = $props.id();
   let svg = $state<SVGSVGElement>();
-  // On a narrow screen the ribbon is a strip: it opens where today, or the first window, is.
+  // On a narrow screen the ribbon is a strip: it opens where today is.
+  let laid = false;
+  function lay(wide: number) {
+    width = wide;
+    const strip = svg?.parentElement?.parentElement;
+    if (laid || !strip) return;
+    laid = true;
+    if (strip.scrollWidth > strip.clientWidth) strip.scrollLeft = at(season.today) - strip.clientWidth / 3;
+    scrolled = strip.scrollLeft;
+  }
   $effect(() => {
     const strip = svg?.parentElement?.parentElement;
     if (!strip) return;
-    if (strip.scrollWidth > strip.clientWidth) strip.scrollLeft = at(season.today) - strip.clientWidth / 3;
     const follow = () => (scrolled = strip.scrollLeft);
-    follow();
     strip.addEventListener('scroll', follow);
     return () => strip.removeEventListener('scroll', follow);
   });
@@ -239,7 +248,7 @@
   );
 </script>
 
-<div bind:clientWidth={width} class="w-full min-w-[640px]">
+<div use:watched={lay} class="w-full min-w-[640px]">
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- each day can be reached by keys in the panel beside -->
   <svg
     bind:this={svg}

@@ -209,34 +209,39 @@
   </div>{/if}
 <div class="grid lg:grid-cols-[19rem_minmax(0,1fr)] {rounds ? '' : 'hidden'}">
   <section class="border-r border-rule px-4 py-3 max-lg:order-last" aria-label="Jobs to be placed">
-    <div class="flex items-center gap-2">
-      <h1 class="flex-1 lg:sr-only">Rounds</h1>
-      {#if house.may('planner')}<Button color="light" size="sm" class="min-h-11" onclick={() => (entering = 'new')}
-          >Job by hand</Button
-        >{/if}
-    </div>
-    {#if rounds?.overdue?.length}
-      <h2 class="mt-3 text-bad">Overdue</h2>
-      <ul class="mt-1 border-l-4 border-bad" aria-label="Overdue">
-        {#each rounds.overdue as l (l.id)}<li>{@render item(l)}</li>{/each}
-      </ul>
-    {/if}
-    <h2 class="mt-3">
-      Jobs without a day{#if rounds?.count}<span class="font-normal text-soft">&nbsp;{rounds.count}</span>{/if}
-    </h2>
-    <ul class="mt-1">
-      {#each waiting as l (l.id)}
-        <li>{@render item(l)}</li>
-      {:else}
-        <li class="border-t border-rule py-3 text-soft">
-          {rounds ? 'No job is waiting for a day. New ones come from verdicts on a walk, or are entered by hand.' : ''}
-        </li>
-      {/each}
-    </ul>
-    {#if next}<Button color="light" size="sm" class="mt-2" onclick={more}>Show more</Button>{/if}
-    <Later
-      >{#await part(() => import('../work/EndedJobs.svelte')) then it}<it.default stamp={rounds} onkept={anew} />{/await}</Later
-    >
+    {#if rounds}<Later>
+        <div class="flex items-center gap-2">
+          <h1 class="flex-1 lg:sr-only">Rounds</h1>
+          {#if house.may('planner')}<Button color="light" size="sm" class="min-h-11" onclick={() => (entering = 'new')}
+              >Job by hand</Button
+            >{/if}
+        </div>
+        {#if rounds?.overdue?.length}
+          <h2 class="mt-3 text-bad">Overdue</h2>
+          <ul class="mt-1 border-l-4 border-bad" aria-label="Overdue">
+            {#each rounds.overdue as l (l.id)}<li>{@render item(l)}</li>{/each}
+          </ul>
+        {/if}
+        <h2 class="mt-3">
+          Jobs without a day{#if rounds?.count}<span class="font-normal text-soft">&nbsp;{rounds.count}</span>{/if}
+        </h2>
+        <ul class="mt-1">
+          {#each waiting as l (l.id)}
+            <li>{@render item(l)}</li>
+          {:else}
+            <li class="border-t border-rule py-3 text-soft">
+              {rounds ? 'No job is waiting for a day. New ones come from verdicts on a walk, or are entered by hand.' : ''}
+            </li>
+          {/each}
+        </ul>
+        {#if next}<Button color="light" size="sm" class="mt-2" onclick={more}>Show more</Button>{/if}
+        <Later
+          >{#await part(() => import('../work/EndedJobs.svelte')) then it}<it.default
+              stamp={rounds}
+              onkept={anew}
+            />{/await}</Later
+        >
+      </Later>{/if}
   </section>
 
   <div class="min-w-0 px-5 py-3 max-md:px-3">
