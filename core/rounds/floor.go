@@ -42,6 +42,9 @@ func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more 
 // floorSteps are the minutes that a day is cut into, times rounded down: coarse ones first, while prices are far off.
 var floorSteps = []float64{20, 10, 5, 2, 1}
 
+// floorFrom is from which share of the time on each is gone over to.
+var floorFrom = []float64{0, 0.05, 0.1, 0.33, 0.67}
+
 // prices of jobs, and of visits by place.
 type prices struct{ job, visit []float64 }
 
@@ -262,7 +265,7 @@ func (f *floor) raise(begun int, goOn func(int, float64) (float64, bool)) float6
 		}
 		was = done
 		next := fine + 1
-		due := next < finest && done-begin >= (1-begin)*float64(next)/float64(finest)
+		due := next < finest && done-begin >= (1-begin)*floorFrom[next]
 		if due && (1-done) >= floorFew*round*floorSteps[fine]/floorSteps[next] {
 			fine, round = next, round*floorSteps[fine]/floorSteps[next]
 		}

@@ -80,3 +80,26 @@ func TestFloorKnowsGaps(t *testing.T) {
 		t.Errorf("floor %.1f with a gap, %.1f without: the way is gone twice", tied, loose)
 	}
 }
+
+// TestFloorEndsInTime: a floor whose rounds take a quarter of its time each leaves enough of it to weigh what it found,
+// and finds something; with rounds that take the whole it goes through one at most.
+func TestFloorEndsInTime(t *testing.T) {
+	p := firm(6, 20, 120, 2, 10)
+	for _, c := range []struct {
+		round float64 // of the time
+		most  int     // rounds
+	}{{1, 1}, {0.25, 2}, {0.02, 48}} {
+		spent := 0.0 // each round, and each floor that is worked out at the end, takes as long
+		asked := 0
+		floor, err := Floor(p, func(n int, _ float64) (float64, bool) {
+			spent, asked = c.round*float64(n), max(asked, n)
+			return min(1, spent), spent < 1
+		})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if asked > c.most || floor <= 0 {
+			t.Errorf("rounds of %g of the time: %d of them, want %d at most; floor %.1f", c.round, asked, c.most, floor)
+		}
+	}
+}

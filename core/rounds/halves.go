@@ -24,7 +24,8 @@ type half struct {
 // improveHalves does what improve does, in two halves whose days are drawn anew all the time. Each half is as cheap
 // again to search as the whole, and both go on at once: twice to four times as many builds in the same time.
 func (s *search) improveHalves(first float64, goOn func(rounds int, best float64) (done float64, more bool)) int {
-	best, groups := s.copy(), joined(s.next, s.mates) // jobs that hang together by gaps, or by a treatment of the same plants
+	best := s.copy()
+	groups := joined(s.next, s.mates) // by gaps, or by a treatment of the same plants
 	halves := [2]*half{s.newHalf(), s.newHalf()}
 	n := 0
 	for {

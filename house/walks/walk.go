@@ -60,7 +60,8 @@ func (h *Room) mayStart(ctx context.Context, property int64, d day.Day, plant in
 	today := h.Today()
 	switch {
 	case d > today:
-		return invalid.One("day", d, fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)))
+		coming := fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d))
+		return invalid.One("day", d, coming)
 	case d < today-longAgo:
 		return invalid.One("day", d, fmt.Sprintf("%s is more than a year ago", quantity.Day(d)))
 	case plant == 0:
