@@ -69,7 +69,8 @@ func TestFirstScreenIsAskedForOnce(t *testing.T) {
 				t.Errorf("%s: %v is read twice", path, r)
 			}
 		}
-		if n := b.eval("performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/verdict')).length"); n != 0.0 {
+		verdicts := "performance.getEntriesByType('resource').filter((e) => e.name.endsWith('/verdict')).length"
+		if n := b.eval(verdicts); n != 0.0 {
 			t.Errorf("%s: the first verdict is read in a way of its own, %v times: it comes with the walk", path, n)
 		}
 		if left := b.eval("[...(window.begun ?? new Map()).keys()].join(' ')"); len(reads) < 2 || left != "" {

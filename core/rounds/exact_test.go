@@ -563,6 +563,20 @@ func TestRules(t *testing.T) {
 	}
 }
 
+// judged fails where a search has lost a job, breaks a hard rule, or believes that its plan costs what the judge does not
+// find.
+func judged(t *testing.T, n int, s *search) {
+	t.Helper()
+	believed, plan := s.sum, s.plan(0)
+	ways, at, lost := arrangement(s.p, plan)
+	if lost != "" {
+		t.Fatalf("case %d: %s", n, lost)
+	}
+	if cost, broken := judge(s.p, ways, at); broken != "" || math.Abs(cost-believed) > 1e-3 {
+		t.Errorf("case %d: %s; costs %.3f, believed %.3f", n, broken, cost, believed)
+	}
+}
+
 // TestQuickBuilds: over 400 random cases, quick builds one after the other break no hard rule and lose no job, and what
 // the search believes a plan costs is what the judge finds.
 func TestQuickBuilds(t *testing.T) {
@@ -580,14 +594,7 @@ func TestQuickBuilds(t *testing.T) {
 				moved++
 			}
 		}
-		believed, plan := s.sum, s.plan(0)
-		ways, at, lost := arrangement(p, plan)
-		if lost != "" {
-			t.Fatalf("case %d: %s", n, lost)
-		}
-		if cost, broken := judge(p, ways, at); broken != "" || math.Abs(cost-believed) > 1e-3 {
-			t.Errorf("case %d: %s; costs %.3f, believed %.3f", n, broken, cost, believed)
-		}
+		judged(t, n, s)
 	}
 	if moved < 4000 {
 		t.Errorf("only %d of 16000 builds changed a plan", moved)

@@ -1,15 +1,14 @@
 package rounds
 
 import (
-	"math"
 	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
 )
 
-// TestHalves: over 150 random cases, two halves that go on beside each other break no hard rule between them and lose no
-// job; the sum that is kept is what the judge finds, and no plan gets dearer.
+// TestHalves: over 150 random cases, two halves that go on beside each other break no hard rule between them and lose
+// no job; the sum that is kept is what the judge finds, and no plan gets dearer.
 func TestHalves(t *testing.T) {
 	r := rand.New(rand.NewPCG(31, 7))
 	better := 0
@@ -28,14 +27,7 @@ func TestHalves(t *testing.T) {
 		} else if s.sum < before-1 {
 			better++
 		}
-		believed, plan := s.sum, s.plan(0)
-		ways, at, lost := arrangement(p, plan)
-		if lost != "" {
-			t.Fatalf("case %d: %s", n, lost)
-		}
-		if cost, broken := judge(p, ways, at); broken != "" || math.Abs(cost-believed) > 1e-3 {
-			t.Errorf("case %d: %s; costs %.3f, believed %.3f", n, broken, cost, believed)
-		}
+		judged(t, n, s)
 	}
 	if better < 100 {
 		t.Errorf("only %d of 150 plans got better", better)
@@ -73,7 +65,7 @@ func TestHalvesKeepApart(t *testing.T) {
 				}
 				for _, o := range slices.Concat(s.next[j], s.mates[j]) {
 					if h.mine[j] != h.mine[o] {
-						t.Errorf("case %d, half %d: of jobs %d and %d, tied to each other, one may be moved", n, i, j, o)
+						t.Errorf("case %d, half %d: of jobs %d and %d, tied together, one may be moved", n, i, j, o)
 					}
 				}
 			}
@@ -84,7 +76,8 @@ func TestHalvesKeepApart(t *testing.T) {
 	}
 }
 
-// TestLargePlansRepeat: the same seed and number of rounds give the same plan also where two halves are searched at once.
+// TestLargePlansRepeat: the same seed and number of rounds give the same plan, also where two halves are searched at
+// once.
 func TestLargePlansRepeat(t *testing.T) {
 	p := firm(4, 80, halvesFrom, 3, 12)
 	if s := newSearch(p, 1); !s.inHalves() {
@@ -98,10 +91,7 @@ func TestLargePlansRepeat(t *testing.T) {
 	if a.Score != b.Score || !slices.Equal(a.search.at, b.search.at) {
 		t.Errorf("two plans of one seed differ: %+v and %+v", a.Score, b.Score)
 	}
-	ways, at, lost := arrangement(p, a)
-	if cost, broken := judge(p.weathered(), ways, at); lost != "" || broken != "" || math.Abs(cost-a.Score.Total) > 0.1 {
-		t.Errorf("%s; %s; costs %.2f, told %.2f", lost, broken, cost, a.Score.Total)
-	}
+	judged(t, 0, a.search)
 }
 
 // TestBoth: what breaks in one of two things that are done at once breaks where both were asked for, and says what.

@@ -21,8 +21,8 @@ const (
 )
 
 // improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long
-// as it may go on: so told after each round by how far it is, from 0 to 1. At first a plan that is so many minutes worse
-// than the best is gone on from, too. The best plan found stays. It returns how many rounds that took.
+// as it may go on: so told after each round by how far it is, from 0 to 1. At first a plan that is so many minutes
+// worse than the best is gone on from, too. The best plan found stays. It returns how many rounds that took.
 func (s *search) improve(first float64, goOn func(rounds int, best float64) (done float64, more bool)) int {
 	if s.inHalves() {
 		return s.improveHalves(first, goOn)

@@ -79,6 +79,26 @@ func newSearch(p *Problem, seed uint64) *search {
 			s.list = append(s.list, way{crew: c, day: d, hours: h})
 		}
 	}
+	s.hang()
+	s.kit = p.kits()
+	s.round = p.circles()
+	s.courses = s.findCourses()
+	s.trip = s.trips()
+	s.days = make([]float64, len(p.Jobs)*len(s.list))
+	s.single = make([]stop, len(p.Jobs))
+	s.waits = make([]float64, len(p.Jobs))
+	for j := range p.Jobs {
+		s.look(j)
+		s.sum += s.waits[j]
+	}
+	s.value = make([]float64, len(p.Jobs)*len(s.list))
+	s.fits = make([]spot, len(p.Jobs)*len(s.list))
+	return s
+}
+
+// hang works out what each job takes each crew, and which jobs hang on one another.
+func (s *search) hang() {
+	p := s.p
 	s.minutes = make([][]float64, len(p.Jobs))
 	byPlant := map[int64][]int{}
 	for j := range p.Jobs {
@@ -112,20 +132,6 @@ func newSearch(p *Problem, seed uint64) *search {
 		s.free = append(s.free, len(p.Jobs[j].After)+len(s.next[j])+len(s.mates[j]) == 0)
 		s.ofPlace[p.Jobs[j].Place] = append(s.ofPlace[p.Jobs[j].Place], j)
 	}
-	s.kit = p.kits()
-	s.round = p.circles()
-	s.courses = s.findCourses()
-	s.trip = s.trips()
-	s.days = make([]float64, len(p.Jobs)*len(s.list))
-	s.single = make([]stop, len(p.Jobs))
-	s.waits = make([]float64, len(p.Jobs))
-	for j := range p.Jobs {
-		s.look(j)
-		s.sum += s.waits[j]
-	}
-	s.value = make([]float64, len(p.Jobs)*len(s.list))
-	s.fits = make([]spot, len(p.Jobs)*len(s.list))
-	return s
 }
 
 // look works out anew what a job is as a stop, and what it costs on each way, and left.

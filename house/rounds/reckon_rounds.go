@@ -66,7 +66,8 @@ func (h *Room) ReckonRounds(ctx context.Context, in ReckonRoundsIn) (ReckonRound
 				h.Log.ErrorContext(ctx, "rounds", "panic", broke, "stack", string(debug.Stack()))
 			}
 		}()
-		if least, err := rounds.Floor(&in.Problem, until(min(in.Rounds, reckonedFloor), floorShare(&in.Problem))); err == nil { // else the plan says what is wrong
+		goOn := until(min(in.Rounds, reckonedFloor), floorShare(&in.Problem))
+		if least, err := rounds.Floor(&in.Problem, goOn); err == nil { // else the plan says what is wrong
 			floor <- least
 		}
 	}()

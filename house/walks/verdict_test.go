@@ -72,8 +72,8 @@ func TestVerdictAndItsWork(t *testing.T) {
 	}
 }
 
-// TestWalkBeginsWithAVerdict: a walk that is started at a plant comes with the verdict on it, the same as when it is asked
-// for afterwards, also after something was found; at a plant of another property it is not started at all.
+// TestWalkBeginsWithAVerdict: a walk that is started at a plant comes with the verdict on it, the same as when it is
+// asked for afterwards, also after something was found; at a plant of another property it is not started at all.
 func TestWalkBeginsWithAVerdict(t *testing.T) {
 	k := housetest.Open(t)
 	ctx, none := context.Background(), store.Key{}
@@ -89,7 +89,8 @@ func TestWalkBeginsWithAVerdict(t *testing.T) {
 	}
 	for _, checks := range [][]check.Check{nil, {{Kind: check.Scratch, HeightM: 1.8, Result: "brown"}}} {
 		if checks != nil {
-			_, err := k.Walks.KeepLook(ctx, none, plain.ID, plant.ID, walks.FoundIn{Checks: checks, Note: "Leaves brown"})
+			in := walks.FoundIn{Checks: checks, Note: "Leaves brown"}
+			_, err := k.Walks.KeepLook(ctx, none, plain.ID, plant.ID, in)
 			housetest.Must(t, 0, err)
 		}
 		w, err := k.Walks.StartWalk(ctx, none, p.ID, 0, plant.ID)

@@ -21,7 +21,7 @@ type Walk struct {
 	estate.WalkDay
 	Looks  []estate.Look  `json:"looks"`
 	Photos []estate.Photo `json:"photos"`
-	First  *Found         `json:"first,omitempty" doc:"The verdict on the plant that was asked about when the walk was started"`
+	First  *Found         `json:"first,omitempty" doc:"The verdict on the plant that was named when it was started"`
 }
 
 // longAgo is how old a walk may be that is still entered.

@@ -17427,7 +17427,7 @@ export interface components {
              * @description The day
              */
             day: string;
-            /** @description The verdict on the plant that was asked about when the walk was started */
+            /** @description The verdict on the plant that was named when it was started */
             first?: components["schemas"]["Found"];
             /**
              * Format: int64

@@ -383,7 +383,7 @@
         stop={plant?.stop ?? 0}
       />{/await}</Later
   >{/if}
-{#if plant}<Later when={!!answer || field.away}
+{#if plant}<Later when={seeing || !!answer || field.away}
     >{#await part(() => import('./WhatSeen.svelte')) then it}<it.default bind:open={seeing} bind:told {plant} />{/await}</Later
   >{/if}
 {#if plant}<Later when={cutting}
