@@ -11,14 +11,16 @@ import (
 const (
 	halvesFrom = 700 // jobs; what is less is searched as well by one
 	halvesDays = 4   // with work, at least
-	halfRounds = 2   // in each half before days are shared out anew
+	halfRounds = 5   // in each half before days are shared out anew, of so much work that both take as long
+	roundTakes = 180 // looks at a stop on a way, for each build of a round in a half
 )
 
 // half is a search that betters some days of a plan, while another betters the rest: what a plan costs is a sum over
 // its days, so that both gains count. Jobs that hang together across both stay where they are meanwhile.
 type half struct {
 	*search
-	best standing // the best that was found since the days were shared out
+	best  standing // the best that was found since the days were shared out
+	tried int      // builds
 }
 
 // improveHalves does what improve does, in two halves whose days are drawn anew all the time. Each half is as cheap
@@ -82,7 +84,8 @@ func (s *search) newHalf() *half {
 	h.going, h.mine = make([]bool, len(s.going)), make([]bool, len(s.mine))
 	h.touched = make([]bool, len(s.touched))
 	h.value, h.fits = make([]float64, len(s.value)), make([]spot, len(s.fits))
-	h.log, h.aside, h.scratch, h.key, h.gain, h.working, h.courses = nil, nil, nil, nil, nil, nil, nil
+	h.log, h.olds, h.aside, h.store, h.scratch = nil, nil, nil, nil, nil
+	h.key, h.gain, h.working, h.courses = nil, nil, nil, nil
 	return &half{search: &h}
 }
 
@@ -139,11 +142,12 @@ func (s *search) sideOf(group, side []int) int {
 	return on
 }
 
-// goOn betters a half for some rounds; least is what the best plan cost before them.
+// goOn betters a half for about so many rounds; least is what the best plan cost before them. Builds are not counted,
+// but the work they make: a half that is done before the other waits, and on a busy machine for long.
 func (h *half) goOn(least, heat float64) {
 	h.best = h.copy()
-	for range halfRounds {
-		h.tryOut(&h.best, least, heat)
+	for until := h.effort + halfRounds*roundTakes*h.builds(); h.effort < until; h.tried++ {
+		h.tryOne(&h.best, least, heat, h.tried%h.builds() == 0)
 	}
 }
 

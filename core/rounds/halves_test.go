@@ -21,7 +21,7 @@ func TestHalves(t *testing.T) {
 			s.stay() // most is left yet, and either half may take it
 		}
 		before := s.sum
-		s.improveHalves(hottest, Rounds(30))
+		s.improveHalves(hottest, Rounds(60))
 		if s.sum > before+1e-6 {
 			t.Errorf("case %d: from %.2f to %.2f", n, before, s.sum)
 		} else if s.sum < before-1 {
@@ -73,6 +73,31 @@ func TestHalvesKeepApart(t *testing.T) {
 	}
 	if moved < 150 || still < 50 {
 		t.Errorf("%d jobs moved and %d kept still: too few to tell", moved, still)
+	}
+}
+
+// TestHalvesTakeAsLong: however days are shared out, both halves do as much work before the next draw, to within one
+// build, however many builds that is; else one would wait for the other.
+func TestHalvesTakeAsLong(t *testing.T) {
+	p := firm(4, 80, halvesFrom, 3, 12)
+	s := newSearch(p, 3)
+	s.build()
+	halves := [2]*half{s.newHalf(), s.newHalf()}
+	builds := map[int]bool{}
+	for range 6 {
+		s.shareOut(halves, joined(s.next, s.mates))
+		for i, h := range halves {
+			effort, tried := h.effort, h.tried
+			h.goOn(s.sum, hottest)
+			want := halfRounds * roundTakes * s.builds()
+			if got := h.effort - effort; got < want || got > want+want/2 {
+				t.Errorf("half %d did work for %d looks, want %d", i, got, want)
+			}
+			builds[h.tried-tried] = true
+		}
+	}
+	if len(builds) < 3 {
+		t.Errorf("numbers of builds %v: all alike, so that counting them would do as well", builds)
 	}
 }
 

@@ -241,11 +241,18 @@ func (s *search) fairNow(w int) float64 {
 
 // fairer is what more minutes of a crew add to that.
 func (s *search) fairer(w *way, more float64) float64 {
-	if len(s.p.Crews) < 2 {
+	if len(s.peers[w.day]) < 2 {
 		return 0
 	}
 	i := w.crew*s.p.Days + w.day
-	return s.fair(i, w.share(w.travel+w.busy+more)) - s.fair(i, w.part)
+	others, peers := 0.0, s.peers[w.day]
+	for _, o := range peers {
+		if o != i {
+			others += s.list[o].part
+		}
+	}
+	now, then := w.part, w.share(w.travel+w.busy+more)
+	return fairEach * (then - now) * (then + now - (2*others+then+now)/float64(len(peers)))
 }
 
 // price is what a timed way costs.
@@ -323,6 +330,7 @@ func (s *search) dark(d int) float64 {
 
 // add is the least that a stop adds to a way, and where; far where it cannot be.
 func (s *search) add(w *way, st stop) (float64, spot) {
+	s.effort++
 	i := w.find(st.place)
 	if w.limited || st.late > 0 || st.safe || len(s.rush[w.day]) > 0 || s.limits(w.day, st.place) || s.tips(w.crew, w.waste+st.waste) {
 		return s.addSlowly(w, st, i)

@@ -46,20 +46,29 @@ func (s *search) improveWhole(first float64, goOn func(rounds int, best float64)
 // tryOut is a round: one thorough build and, the more jobs there are, several quick ones. What is worse than before
 // stays only where it is by less than so much worse than the best, here or elsewhere.
 func (s *search) tryOut(best *standing, elsewhere, heat float64) {
-	for i := range 1 + min(quickMost, len(s.p.Jobs)/quickFrom) {
-		s.forgetSteps()
-		now := s.sum
-		if i == 0 {
-			s.rebuild()
-		} else {
-			s.rebuildQuickly()
-		}
-		switch {
-		case s.sum < best.sum-1e-6:
-			*best = s.copy()
-		case s.sum > now && s.sum >= min(elsewhere, best.sum)+heat*s.rng.Float64():
-			s.back(0, now)
-		}
+	for i := range s.builds() {
+		s.tryOne(best, elsewhere, heat, i == 0)
+	}
+}
+
+// builds is how many of them are one round.
+func (s *search) builds() int { return 1 + min(quickMost, len(s.p.Jobs)/quickFrom) }
+
+// tryOne is one build.
+func (s *search) tryOne(best *standing, elsewhere, heat float64, thorough bool) {
+	s.forgetSteps()
+	s.effort += buildTakes
+	now := s.sum
+	if thorough {
+		s.rebuild()
+	} else {
+		s.rebuildQuickly()
+	}
+	switch {
+	case s.sum < best.sum-1e-6:
+		*best = s.copy()
+	case s.sum > now && s.sum >= min(elsewhere, best.sum)+heat*s.rng.Float64():
+		s.back(0, now)
 	}
 }
 

@@ -37,13 +37,22 @@ type search struct {
 	waits   []float64 // what leaving each job costs
 	trip    []float64 // by place: what a job there owes for somebody coming later
 	sum     float64   // what the plan costs
+	effort  int       // how much work was done: looks at a stop on a way
 	log     []step    // what was done since the last mark, to be taken back
-	aside   []stop    // the stops in it
+	olds    []way     // ways in it, as they were
+	aside   []stop    // the stops in those
+	store   []int     // room for lists of jobs in stops
 
 	overEach float64 // each minute beyond the hours costs
 }
 
-const far = 1e18
+const (
+	far       = 1e18
+	storeMost = 4096 // jobs in the lists that are made room for at once
+
+	changeTakes = 4 // as long as so many looks: changing a way,
+	buildTakes  = 8 // and what each build begins with
+)
 
 func newSearch(p *Problem, seed uint64) *search {
 	s := &search{
@@ -381,18 +390,20 @@ func (s *search) try(j, w int) (float64, spot) {
 // step is a way as it was before it was changed, or the way that a job was on before it was put or taken off.
 type step struct {
 	w     int // -1: a job's
-	old   way
+	old   int // index of the way as it was, among such
 	job   int
 	oldAt int
 }
 
 // change notes a way before jobs are put on it or taken off.
 func (s *search) change(w int) {
+	s.effort += changeTakes
 	old := s.list[w]
 	from := len(s.aside)
 	s.aside = append(s.aside, old.stops...)
 	old.stops = s.aside[from:len(s.aside):len(s.aside)]
-	s.log = append(s.log, step{w: w, old: old})
+	s.log = append(s.log, step{w: w, old: len(s.olds)})
+	s.olds = append(s.olds, old)
 	s.sum -= old.cost + s.fairNow(w)
 }
 
@@ -421,14 +432,15 @@ func (s *search) stands(j, w int) float64 {
 }
 
 // forgetSteps has what was done up to now be no longer taken back.
-func (s *search) forgetSteps() { s.log, s.aside = s.log[:0], s.aside[:0] }
+func (s *search) forgetSteps() { s.log, s.olds, s.aside = s.log[:0], s.olds[:0], s.aside[:0] }
 
 // back takes back all that was done since a mark.
 func (s *search) back(mark int, sum float64) {
 	for i := len(s.log) - 1; i >= mark; i-- {
 		if st := &s.log[i]; st.w >= 0 {
-			stops := append(s.list[st.w].stops[:0], st.old.stops...)
-			s.list[st.w] = st.old
+			old := &s.olds[st.old]
+			stops := append(s.list[st.w].stops[:0], old.stops...)
+			s.list[st.w] = *old
 			s.list[st.w].stops = stops
 		} else {
 			s.at[st.job] = st.oldAt
@@ -445,13 +457,23 @@ func (s *search) put(w int, at spot, jobs ...int) {
 		way.stops = slices.Insert(way.stops, at.at, stop{place: s.p.Jobs[jobs[0]].Place})
 	}
 	there := &way.stops[at.at]
-	there.jobs = append(slices.Clip(there.jobs), jobs...)
+	there.jobs = append(append(s.room(len(there.jobs)+len(jobs)), there.jobs...), jobs...)
 	for _, j := range jobs {
 		st := s.stopOf(j, way.crew)
 		there.merge(&st)
 		s.set(j, w)
 	}
 	s.changed(w)
+}
+
+// room is an empty list with room for so many jobs. Lists in stops are made anew all the time, and never changed.
+func (s *search) room(n int) []int {
+	if len(s.store) < n {
+		s.store = make([]int, max(n, storeMost))
+	}
+	out := s.store[:0:n]
+	s.store = s.store[n:]
+	return out
 }
 
 // take takes jobs off their ways, and with each what comes after it.
@@ -511,7 +533,7 @@ func (s *search) unload(w int) {
 
 // without is a stop without the jobs that are going.
 func (s *search) without(st stop, crew int) stop {
-	left := stop{place: st.place, jobs: make([]int, 0, len(st.jobs))}
+	left := stop{place: st.place, jobs: s.room(len(st.jobs))}
 	for _, j := range st.jobs {
 		if s.going[j] {
 			s.set(j, -1)
