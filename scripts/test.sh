@@ -12,6 +12,9 @@ begun=$SECONDS
 # third less, and no test feels it.
 export GOFLAGS="${GOFLAGS:-} -gcflags=mezzadro/api=-l"
 
+# Compilers, checks and tests clear up less often: staticcheck takes a third less of the machine, deadcode an eighth.
+export GOGC="${GOGC:-400}"
+
 # step NAME WHAT COMMAND...: runs a command, and tells what it was and how long it took.
 step() {
   local name=$1 what=$2 from=$SECONDS

@@ -88,11 +88,11 @@ func draw(seed uint64) picture {
 func (p *picture) leaf(r *rand.Rand, at Point, size float64, hsv [3]float64, light float64, is Class) {
 	c := rgb(hsv[0]+6*r.NormFloat64(), min(1, max(0.08, hsv[1]+0.06*r.NormFloat64())), min(1, max(0.1, hsv[2]+0.06*r.NormFloat64())))
 	c = lit(c, light)
-	turn := math.Pi * r.Float64()
+	sin, cos := math.Sincos(math.Pi * r.Float64())
 	for y := int(at.Y - size); y <= int(at.Y+size); y++ {
 		for x := int(at.X - size); x <= int(at.X+size); x++ {
 			dx, dy := float64(x)-at.X, float64(y)-at.Y
-			u, v := dx*math.Cos(turn)+dy*math.Sin(turn), -dx*math.Sin(turn)+dy*math.Cos(turn)
+			u, v := dx*cos+dy*sin, -dx*sin+dy*cos
 			if u*u/(size*size)+v*v/(0.2*size*size) <= 1 {
 				p.set(x, y, c, is)
 			}
@@ -129,13 +129,15 @@ func (p *picture) blur(n int) {
 		old := append([][3]float64{}, p.colour...)
 		for y := 1; y < p.h-1; y++ {
 			for x := 1; x < p.w-1; x++ {
-				for c := range 3 {
-					sum := 0.0
-					for _, d := range []int{-p.w - 1, -p.w, -p.w + 1, -1, 0, 1, p.w - 1, p.w, p.w + 1} {
-						sum += old[y*p.w+x+d][c]
+				var sum [3]float64
+				for _, at := range [3]int{(y-1)*p.w + x, y*p.w + x, (y+1)*p.w + x} {
+					for i := at - 1; i <= at+1; i++ {
+						for c := range 3 {
+							sum[c] += old[i][c]
+						}
 					}
-					p.colour[y*p.w+x][c] = sum / 9
 				}
+				p.colour[y*p.w+x] = [3]float64{sum[0] / 9, sum[1] / 9, sum[2] / 9}
 			}
 		}
 	}
