@@ -201,7 +201,9 @@ func TestIntervalsHold(t *testing.T) {
 		}
 		wide += got.High - got.Low
 		for i, is := range truth {
-			if all++; (is == Brown || is == Bare) == (got.Classes[i] == Brown || got.Classes[i] == Bare) && (is == Sky) == (got.Classes[i] == Sky) {
+			all++
+			gone, read := is == Brown || is == Bare, got.Classes[i] == Brown || got.Classes[i] == Bare
+			if gone == read && (is == Sky) == (got.Classes[i] == Sky) {
 				right++
 			}
 			a.Told[i] = is
@@ -214,8 +216,8 @@ func TestIntervalsHold(t *testing.T) {
 			heldLooked++
 		}
 	}
-	t.Logf("as proposed %.1f %% hold, mean width %.1f %%, %.1f %% of points right; looked at %.1f %%", 100*float64(held)/n, 100*wide/n,
-		100*float64(right)/float64(all), 100*float64(heldLooked)/n)
+	t.Logf("as proposed %.1f %% hold, mean width %.1f %%, %.1f %% of points right; looked at %.1f %%",
+		100*float64(held)/n, 100*wide/n, 100*float64(right)/float64(all), 100*float64(heldLooked)/n)
 	if held < 75*n/100 || held > 85*n/100 {
 		t.Errorf("as proposed the interval holds in %d of %d, want 75 to 85 in 100", held, n)
 	}

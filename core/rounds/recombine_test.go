@@ -165,7 +165,11 @@ func BenchmarkRecombined(b *testing.B) {
 	for _, f := range []struct {
 		jobs, rounds int
 		p            *Problem
-	}{{1500, 500, firm(3, 200, 1500, 3, 14)}, {800, 800, firm(5, 120, 800, 2, 14)}, {400, 2000, firm(7, 60, 400, 2, 10)}} {
+	}{
+		{1500, 500, firm(3, 200, 1500, 3, 14)},
+		{800, 800, firm(5, 120, 800, 2, 14)},
+		{400, 2000, firm(7, 60, 400, 2, 10)},
+	} {
 		b.Run(fmt.Sprint(f.jobs), func(b *testing.B) {
 			var c *collected
 			floor := 0.0

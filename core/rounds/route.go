@@ -332,7 +332,8 @@ func (s *search) dark(d int) float64 {
 func (s *search) add(w *way, st stop) (float64, spot) {
 	s.effort++
 	i := w.find(st.place)
-	if w.limited || st.late > 0 || st.safe || len(s.rush[w.day]) > 0 || s.limits(w.day, st.place) || s.tips(w.crew, w.waste+st.waste) {
+	if w.limited || st.late > 0 || st.safe || len(s.rush[w.day]) > 0 || s.limits(w.day, st.place) ||
+		s.tips(w.crew, w.waste+st.waste) {
 		return s.addSlowly(w, st, i)
 	}
 	c, how := s.addQuickly(w, st, i)

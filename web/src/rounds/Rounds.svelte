@@ -216,21 +216,21 @@
               >Job by hand</Button
             >{/if}
         </div>
-        {#if rounds?.overdue?.length}
+        {#if rounds.overdue?.length}
           <h2 class="mt-3 text-bad">Overdue</h2>
           <ul class="mt-1 border-l-4 border-bad" aria-label="Overdue">
             {#each rounds.overdue as l (l.id)}<li>{@render item(l)}</li>{/each}
           </ul>
         {/if}
         <h2 class="mt-3">
-          Jobs without a day{#if rounds?.count}<span class="font-normal text-soft">&nbsp;{rounds.count}</span>{/if}
+          Jobs without a day{#if rounds.count}<span class="font-normal text-soft">&nbsp;{rounds.count}</span>{/if}
         </h2>
         <ul class="mt-1">
           {#each waiting as l (l.id)}
             <li>{@render item(l)}</li>
           {:else}
             <li class="border-t border-rule py-3 text-soft">
-              {rounds ? 'No job is waiting for a day. New ones come from verdicts on a walk, or are entered by hand.' : ''}
+              No job is waiting for a day. New ones come from verdicts on a walk, or are entered by hand.
             </li>
           {/each}
         </ul>
